@@ -1,0 +1,64 @@
+import slugify from '@sindresorhus/slugify';
+import type { FileFormat } from '../slot/slot';
+
+export const DEFAULT_PATTERN = '{graphic}-{slot}-{date}{letter}';
+
+const endings: Record<FileFormat, string> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
+
+/** Lower-case ASCII letters, digits and hyphens only, from any text; never empty. */
+export function safeWord(text: string): string {
+  return slugify(text).slice(0, 60).replace(/-+$/, '') || 'graphic';
+}
+
+export interface NameParts {
+  readonly graphic: string;
+  readonly slot: string;
+  /** `yyyy-mm-dd`. */
+  readonly date: string;
+  readonly format: FileFormat;
+}
+
+/** `a`, `b` … `z`, `aa`, `ab` …: the nth letter, from 0. */
+function letter(n: number): string {
+  return (n >= 26 ? letter(Math.floor(n / 26) - 1) : '') + String.fromCharCode(97 + (n % 26));
+}
+
+/**
+ * A safe file name by a pattern, whose letter steps until the name is none of `taken`.
+ * A pattern without `{letter}` gets one at its end when its first name is taken.
+ */
+export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<string> = new Set()): string {
+  const make = (step: string, withLetter: boolean) => {
+    const marked = withLetter && !pattern.includes('{letter}') ? `${pattern}{letter}` : pattern;
+    const stem = marked
+      .split(/(\{(?:graphic|slot|date|letter)\})/)
+      .map((piece) => {
+        if (piece === '{graphic}') return safeWord(parts.graphic);
+        if (piece === '{slot}') return safeWord(parts.slot);
+        if (piece === '{date}') return parts.date;
+        if (piece === '{letter}') return step;
+        // Separators of the pattern stay; everything unsafe in it goes.
+        return piece
+          .normalize('NFD')
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, '-');
+      })
+      .join('')
+      .replace(/-{2,}/g, '-')
+      .replace(/^-+|-+$/g, '');
+    return `${stem || 'graphic'}.${endings[parts.format]}`;
+  };
+  if (!pattern.includes('{letter}')) {
+    const plain = make('', false);
+    if (!taken.has(plain)) return plain;
+  }
+  for (let n = 0; ; n++) {
+    const name = make(letter(n), true);
+    if (!taken.has(name)) return name;
+  }
+}
+
+/** Whether a name has nothing but lower-case letters, digits, hyphens and one known ending. */
+export function isSafeName(name: string): boolean {
+  return /^[a-z0-9]+(-[a-z0-9]+)*\.(jpg|png|webp)$/.test(name) && name.length <= 200;
+}

@@ -1,0 +1,140 @@
+import { imageSize } from 'image-size';
+import { bad, good, type Result } from '../problem';
+
+export const pictureTypes = ['jpeg', 'png', 'webp', 'avif', 'gif', 'svg'] as const;
+export type PictureType = (typeof pictureTypes)[number];
+
+/** A picture's type and its size in px as it is meant to be seen (EXIF orientation applied). */
+export interface PictureFacts {
+  readonly type: PictureType;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Largest file and picture taken in. */
+export const MOST_BYTES = 64 * 1024 * 1024;
+export const MOST_PIXELS = 100e6;
+
+const ascii = (b: Uint8Array, at: number, length: number) => String.fromCharCode(...b.subarray(at, at + length));
+const u32 = (b: Uint8Array, at: number) => new DataView(b.buffer, b.byteOffset + at, 4).getUint32(0);
+const u32le = (b: Uint8Array, at: number) => new DataView(b.buffer, b.byteOffset + at, 4).getUint32(0, true);
+
+/** The picture type by content alone, never by name; null for anything else. */
+export function typeOf(bytes: Uint8Array): PictureType | null {
+  if (bytes.length >= 3 && bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'jpeg';
+  if (bytes.length >= 8 && u32(bytes, 0) === 0x89504e47 && u32(bytes, 4) === 0x0d0a1a0a) return 'png';
+  if (/^GIF8[79]a/.test(ascii(bytes, 0, 6))) return 'gif';
+  if (ascii(bytes, 0, 4) === 'RIFF' && ascii(bytes, 8, 4) === 'WEBP') return 'webp';
+  if (ascii(bytes, 4, 4) === 'ftyp' && /avi[fs]/.test(ascii(bytes, 8, 24))) return 'avif';
+  const start = new TextDecoder().decode(bytes.subarray(0, 4096)).replace(/^\uFEFF/, '').trimStart();
+  if (start.startsWith('<') && /<svg[\s>]/i.test(start)) return 'svg';
+  return null;
+}
+
+/** Walks JPEG marker segments to the end-of-image marker. ITU-T T.81, annex B. */
+function jpegEnds(b: Uint8Array): boolean {
+  let i = 2;
+  while (i + 1 < b.length) {
+    if (b[i] !== 0xff) {
+      i++;
+      continue;
+    }
+    const marker = b[i + 1]!;
+    if (marker === 0xd9) return true;
+    // Fill bytes, stuffed zeros and restart markers carry no length.
+    if (marker === 0xff) i += 1;
+    else if (marker === 0 || (marker >= 0xd0 && marker <= 0xd8) || marker === 1) i += 2;
+    else if (i + 3 < b.length) i += 2 + ((b[i + 2]! << 8) | b[i + 3]!);
+    else return false;
+  }
+  return false;
+}
+
+/** Walks PNG chunks to IEND. PNG (Third Edition), section 5.3. */
+function pngEnds(b: Uint8Array): boolean {
+  for (let i = 8; i + 12 <= b.length; ) {
+    const length = u32(b, i);
+    if (ascii(b, i + 4, 4) === 'IEND') return true;
+    i += 12 + length;
+  }
+  return false;
+}
+
+/** Walks ISO base media boxes; each has to end within the file. ISO/IEC 14496-12, section 4.2. */
+function boxesEnd(b: Uint8Array): boolean {
+  let i = 0;
+  while (i + 8 <= b.length) {
+    const length = u32(b, i);
+    if (length === 0) return true;
+    if (length === 1) {
+      if (i + 16 > b.length) return false;
+      i += u32(b, i + 8) * 2 ** 32 + u32(b, i + 12);
+    } else if (length < 8) return false;
+    else i += length;
+  }
+  return i === b.length;
+}
+
+function isWhole(type: PictureType, b: Uint8Array): boolean {
+  switch (type) {
+    case 'jpeg':
+      return jpegEnds(b);
+    case 'png':
+      return pngEnds(b);
+    case 'gif':
+      return b.subarray(-64).includes(0x3b);
+    case 'webp':
+      return b.length >= 12 && u32le(b, 4) + 8 <= b.length;
+    case 'avif':
+      return boxesEnd(b);
+    case 'svg':
+      return /<\/svg\s*>\s*(<!--[\s\S]*-->\s*)?$|<svg[^>]*\/>\s*$/i.test(new TextDecoder().decode(b.subarray(-2048)));
+  }
+}
+
+const label: Record<PictureType, string> = { jpeg: 'JPEG', png: 'PNG', gif: 'GIF', webp: 'WebP', avif: 'AVIF', svg: 'SVG' };
+
+/** A type's name for people. */
+export const typeLabel = (type: PictureType): string => label[type];
+
+const endingOf = (name: string) => /\.([a-z0-9]{1,5})$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+
+/**
+ * Reads what a picture file is before anything decodes it.
+ * Fails with `too-heavy`, `not-a-picture`, `cut-short`, `too-large`, `unreadable` or `svg-entities`.
+ */
+export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> {
+  const called = name ? `“${name}”` : 'This';
+  if (bytes.length === 0) return bad('not-a-picture', `${called} is empty: the file holds no bytes. Nothing was changed.`);
+  if (bytes.length > MOST_BYTES)
+    return bad('too-heavy', `${called} is ${Math.round(bytes.length / 1048576)} MB; pictures can be 64 MB at most. Nothing was changed.`);
+  const type = typeOf(bytes);
+  if (!type) {
+    const ending = endingOf(name);
+    const known = ['jpg', 'jpeg', 'png', 'gif', 'webp', 'avif', 'svg'].includes(ending);
+    return bad(
+      'not-a-picture',
+      known
+        ? `${called} ends in .${ending}, but its content is no picture. Nothing was changed.`
+        : `${called} is not a picture that can be used here. JPEG, PNG, WebP, AVIF, GIF and SVG can. Nothing was changed.`,
+    );
+  }
+  if (!isWhole(type, bytes))
+    return bad('cut-short', `${called} is a ${label[type]} that breaks off before its end. Fetch or copy it again. Nothing was changed.`);
+  if (type === 'svg' && /<!(DOCTYPE[^>]*\[|ENTITY)/i.test(new TextDecoder().decode(bytes)))
+    return bad('svg-entities', `${called} is an SVG that defines entities of its own, which can hide harm. Save it as plain SVG and try again.`);
+  try {
+    const size = imageSize(bytes);
+    const turned = (size.orientation ?? 1) >= 5;
+    const [width, height] = turned ? [size.height, size.width] : [size.width, size.height];
+    if (!(width > 0) || !(height > 0)) throw new Error('no size');
+    if (type !== 'svg' && width * height > MOST_PIXELS)
+      return bad(
+        'too-large',
+        `${called} is ${width} × ${height} px, ${Math.round((width * height) / 1e6)} million pixels; 100 million is the most. Save it smaller and try again.`,
+      );
+    return good({ type, width, height });
+  } catch {
+    return bad('unreadable', `${called} looks like a ${label[type]}, but its size cannot be read; it may be damaged. Nothing was changed.`);
+  }
+}

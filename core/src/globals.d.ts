@@ -1,0 +1,7 @@
+// Both browsers and Node have these; the DOM library is left out so that core cannot lean on it.
+declare class TextDecoder {
+  decode(bytes: Uint8Array): string;
+}
+declare class TextEncoder {
+  encode(text: string): Uint8Array<ArrayBuffer>;
+}

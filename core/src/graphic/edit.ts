@@ -1,0 +1,49 @@
+import type { Backdrop, ExportChoices, Graphic, Layer } from './graphic';
+
+/**
+ * One change to a graphic, a plain value. `name` is what the list of steps says.
+ * `merge`: an edit with the same key as the step before joins it (typing, nudging).
+ */
+export type Edit = { readonly name: string; readonly merge?: string } & (
+  | { readonly type: 'add-layer'; readonly layer: Layer; readonly at?: number }
+  | { readonly type: 'add-layers'; readonly layers: readonly Layer[]; readonly at?: number }
+  | { readonly type: 'remove-layer'; readonly id: string }
+  | { readonly type: 'move-layer'; readonly id: string; readonly to: number }
+  | { readonly type: 'replace-layer'; readonly layer: Layer }
+  | { readonly type: 'set-backdrop'; readonly backdrop: Backdrop }
+  | { readonly type: 'set-export'; readonly choices: Partial<ExportChoices> }
+  | { readonly type: 'rename'; readonly to: string }
+);
+
+function inserted<T>(list: readonly T[], items: readonly T[], at: number | undefined): T[] {
+  const place = Math.min(Math.max(at ?? list.length, 0), list.length);
+  return [...list.slice(0, place), ...items, ...list.slice(place)];
+}
+
+/** The graphic after an edit; the same object where the edit changes nothing. */
+export function applyEdit(graphic: Graphic, edit: Edit): Graphic {
+  switch (edit.type) {
+    case 'add-layer':
+      return { ...graphic, layers: inserted(graphic.layers, [edit.layer], edit.at) };
+    case 'add-layers':
+      return { ...graphic, layers: inserted(graphic.layers, edit.layers, edit.at) };
+    case 'remove-layer': {
+      const layers = graphic.layers.filter((l) => l.id !== edit.id);
+      return layers.length === graphic.layers.length ? graphic : { ...graphic, layers };
+    }
+    case 'move-layer': {
+      const layer = graphic.layers.find((l) => l.id === edit.id);
+      if (!layer || graphic.layers.indexOf(layer) === edit.to) return graphic;
+      const rest = graphic.layers.filter((l) => l.id !== edit.id);
+      return { ...graphic, layers: inserted(rest, [layer], edit.to) };
+    }
+    case 'replace-layer':
+      return { ...graphic, layers: graphic.layers.map((l) => (l.id === edit.layer.id ? edit.layer : l)) };
+    case 'set-backdrop':
+      return { ...graphic, backdrop: edit.backdrop };
+    case 'set-export':
+      return { ...graphic, export: { ...graphic.export, ...edit.choices } };
+    case 'rename':
+      return { ...graphic, name: edit.to };
+  }
+}

@@ -1,0 +1,88 @@
+import { bottom, right, without, type Box } from '../geometry/box';
+import type { PictureLayer } from '../graphic/graphic';
+import { pictureGeometry } from '../graphic/picture-geometry';
+import { defineRule, type Finding, type Fix } from './rule';
+
+type Side = 'left' | 'right' | 'top' | 'bottom';
+
+const px = (n: number) => `${n < 10 && n % 1 ? n.toFixed(1) : Math.round(n)} px`;
+
+/** The edit that lays a photo over the whole canvas again. */
+export function coverFix(photo: PictureLayer): Fix {
+  const focus = photo.crop
+    ? {
+        x: (photo.crop.x + photo.crop.width / 2) / photo.natural.width,
+        y: (photo.crop.y + photo.crop.height / 2) / photo.natural.height,
+      }
+    : { x: 0.5, y: 0.5 };
+  return {
+    label: 'Cover the canvas',
+    edit: {
+      type: 'replace-layer',
+      name: `${photo.name} covers the canvas`,
+      layer: { ...photo, crop: null, place: { mode: 'cover', focus, zoom: 1 } },
+    },
+  };
+}
+
+/** The canvas has to be covered to the last pixel, unless the slot keeps transparency. Edges within 0.01 px count as met. */
+export const covered = defineRule({
+  id: 'covered',
+  passed: 'The canvas is covered to the last pixel',
+  needs: ['layers', 'backdrop', 'canvas', 'slot'],
+  judge({ layers, backdrop, canvas, slot }): Finding[] {
+    if (slot.keepsTransparency || backdrop.kind === 'colour') return [];
+    const pictures = layers.filter((l): l is PictureLayer => l.role !== 'words' && l.visible);
+    let bare: Box[] = [{ x: 0, y: 0, ...canvas }];
+    for (const layer of pictures.filter((p) => p.opaque)) {
+      const { shown } = pictureGeometry(layer, canvas);
+      bare = bare.flatMap((b) => without(b, shown)).filter((b) => b.width > 0.01 && b.height > 0.01);
+    }
+    if (bare.length === 0) return [];
+    const photo = pictures.find((p) => p.role === 'photo' && p.opaque && !p.locked);
+    const fixes = photo ? [coverFix(photo)] : [];
+    if (bare.length === 1 && bare[0]!.width === canvas.width && bare[0]!.height === canvas.height)
+      return [
+        {
+          id: 'covered:empty',
+          group: 'before',
+          title: layers.length ? 'Nothing covers the canvas' : 'The canvas is empty',
+          detail: 'The page’s own ground will show through. Add a photo, or choose a backdrop colour.',
+          at: null,
+          fixes,
+        },
+      ];
+    const depth: Record<Side, number> = { left: 0, right: 0, top: 0, bottom: 0 };
+    for (const b of bare) {
+      // A strip belongs to the side it runs along: where it touches two, to the one it is thinnest against.
+      const touches: [Side, number][] = [];
+      if (b.x <= 0) touches.push(['left', b.width]);
+      if (right(b) >= canvas.width - 1e-9) touches.push(['right', b.width]);
+      if (b.y <= 0) touches.push(['top', b.height]);
+      if (bottom(b) >= canvas.height - 1e-9) touches.push(['bottom', b.height]);
+      const thinnest = touches.sort((p, q) => p[1] - q[1])[0];
+      if (thinnest) depth[thinnest[0]] = Math.max(depth[thinnest[0]], thinnest[1]);
+    }
+    const place: Record<Side, string> = { left: 'at the left', right: 'at the right', top: 'at the top', bottom: 'at the bottom' };
+    const boxes: Record<Side, Box> = {
+      left: { x: 0, y: 0, width: depth.left, height: canvas.height },
+      right: { x: canvas.width - depth.right, y: 0, width: depth.right, height: canvas.height },
+      top: { x: 0, y: 0, width: canvas.width, height: depth.top },
+      bottom: { x: 0, y: canvas.height - depth.bottom, width: canvas.width, height: depth.bottom },
+    };
+    const short = (Object.keys(depth) as Side[]).filter((s) => depth[s] > 0);
+    const finding = (id: string, title: string, at: Box): Finding => ({
+      id: `covered:${id}`,
+      group: 'before',
+      title,
+      detail: 'The page’s own ground will show there.',
+      at,
+      ...(photo ? { layer: photo.id } : {}),
+      fixes,
+    });
+    if (short.length === 0) return [finding('hole', 'There is a gap within the canvas', bare[0]!)];
+    return short.map((s) =>
+      finding(s, photo ? `The photo stops ${px(depth[s])} short ${place[s]}` : `${px(depth[s])} are bare ${place[s]}`, boxes[s]),
+    );
+  },
+});

@@ -1,0 +1,70 @@
+import type { PictureLayer } from '../graphic/graphic';
+import { pictureGeometry, pictureScale } from '../graphic/picture-geometry';
+import { defineRule, type Finding, type Fix } from './rule';
+
+/** Rounding in the fitting sums must not count as enlargement. */
+const SLACK = 1.001;
+
+const percent = (n: number) => `${Math.round(n * 100)} %`;
+
+function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }): Fix[] {
+  if (layer.place.mode === 'cover') {
+    const least = pictureScale({ ...layer, place: { ...layer.place, zoom: 1 } }, canvas);
+    if (least > SLACK || layer.place.zoom <= 1) return [];
+    return [
+      {
+        label: 'Only as large as its pixels allow',
+        edit: {
+          type: 'replace-layer',
+          name: `${layer.name} at its own pixels`,
+          layer: { ...layer, place: { ...layer.place, zoom: Math.max(1, 1 / least) } },
+        },
+      },
+    ];
+  }
+  const { shown } = pictureGeometry(layer, canvas);
+  const width = layer.crop?.width ?? layer.natural.width;
+  const height = shown.height * (width / shown.width);
+  return [
+    {
+      label: 'Show it at its own pixels',
+      edit: {
+        type: 'replace-layer',
+        name: `${layer.name} at its own pixels`,
+        layer: {
+          ...layer,
+          place: { mode: 'free', width, x: shown.x + (shown.width - width) / 2, y: shown.y + (shown.height - height) / 2 },
+        },
+      },
+    },
+  ];
+}
+
+/** A photo drawn larger than its own pixels looks soft. Scale above 1 by more than a thousandth. */
+export const enlarged = defineRule({
+  id: 'enlarged',
+  passed: 'Every photo has pixels enough to be sharp',
+  needs: ['layers', 'canvas', 'slot'],
+  judge({ layers, canvas, slot }): Finding[] {
+    return layers
+      .filter((l): l is PictureLayer => l.role !== 'words' && l.visible && !l.vector)
+      .flatMap((layer) => {
+        const scale = pictureScale(layer, canvas) * slot.density;
+        if (scale <= SLACK) return [];
+        const { shown } = pictureGeometry(layer, canvas);
+        const has = `${Math.round(shown.width / scale)} × ${Math.round(shown.height / scale)}`;
+        const needs = `${Math.round(shown.width)} × ${Math.round(shown.height)}`;
+        const finding: Finding = {
+          id: `enlarged:${layer.id}`,
+          // A tenth larger is hardly seen; common practice, no source.
+          group: scale > 1.1 ? 'before' : 'time',
+          title: `${layer.name} is drawn at ${percent(scale)} of its own pixels`,
+          detail: `It has ${has} px where ${needs} are shown, so it will look soft. A larger picture is sharp.`,
+          at: shown,
+          layer: layer.id,
+          fixes: fixesFor(layer, canvas),
+        };
+        return [finding];
+      });
+  },
+});

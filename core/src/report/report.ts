@@ -1,0 +1,41 @@
+import { covered } from './covered';
+import { enlarged } from './enlarged';
+import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
+
+/** All rules, in the order their findings are listed. */
+export const rules: readonly Rule[] = [covered, enlarged] as unknown as readonly Rule[];
+
+export interface FitReport {
+  readonly findings: readonly Finding[];
+  /** What was checked and found right. */
+  readonly passed: readonly string[];
+}
+
+/**
+ * A judge that remembers: each rule runs again only when something it needs is
+ * another value than last time.
+ */
+export function createReporter(list: readonly Rule[] = rules): (context: ReportContext) => FitReport {
+  const last = new Map<Rule, { given: Partial<Record<Need, unknown>>; found: readonly Finding[] }>();
+  return (context) => {
+    const findings: Finding[] = [];
+    const passed: string[] = [];
+    for (const rule of list) {
+      const given = Object.fromEntries(rule.needs.map((n) => [n, selectors[n](context)]));
+      const before = last.get(rule);
+      const same = before && rule.needs.every((n) => before.given[n] === given[n]);
+      const found = same ? before.found : rule.judge(given as never);
+      last.set(rule, { given, found });
+      if (found.length) findings.push(...found);
+      else passed.push(rule.passed);
+    }
+    return { findings: [...findings.filter((f) => f.group === 'before'), ...findings.filter((f) => f.group === 'time')], passed };
+  };
+}
+
+/** "fits", "2 to fix" or "1 to look at". */
+export function fitWord(report: FitReport): string {
+  const before = report.findings.filter((f) => f.group === 'before').length;
+  if (before) return `${before} to fix`;
+  return report.findings.length ? `${report.findings.length} to look at` : 'fits';
+}

@@ -1,0 +1,66 @@
+import type { Box } from '../geometry/box';
+import type { Edit } from '../graphic/edit';
+import type { Backdrop, ExportChoices, Frame, Graphic, Layer } from '../graphic/graphic';
+import type { Shaper } from '../words/shaper';
+import type { Legibility } from './legibility';
+
+/** Everything rules may look at. `legibility` arrives later, from a worker; undefined until then. */
+export interface ReportContext {
+  readonly graphic: Graphic;
+  readonly frame: Frame;
+  readonly shaper: Shaper;
+  readonly legibility: readonly Legibility[] | undefined;
+}
+
+/** What a rule can need; a rule runs again only when one of these changed. */
+export interface Needs {
+  layers: readonly Layer[];
+  backdrop: Backdrop;
+  canvas: Graphic['canvas'];
+  slot: Frame['slot'];
+  choices: ExportChoices;
+  shaper: Shaper;
+  legibility: readonly Legibility[] | undefined;
+}
+export type Need = keyof Needs;
+
+export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] } = {
+  layers: (c) => c.graphic.layers,
+  backdrop: (c) => c.graphic.backdrop,
+  canvas: (c) => c.graphic.canvas,
+  slot: (c) => c.frame.slot,
+  choices: (c) => c.graphic.export,
+  shaper: (c) => c.shaper,
+  legibility: (c) => c.legibility,
+};
+
+export interface Fix {
+  readonly label: string;
+  readonly edit: Edit;
+}
+
+/** One thing that stands between a graphic and its slot. */
+export interface Finding {
+  /** Stable while the finding stands, so that a list can follow it. */
+  readonly id: string;
+  readonly group: 'before' | 'time';
+  readonly title: string;
+  readonly detail: string;
+  /** Where it is, canvas px; null for the graphic as a whole. */
+  readonly at: Box | null;
+  readonly layer?: string;
+  readonly fixes: readonly Fix[];
+}
+
+export interface Rule<N extends Need = Need> {
+  readonly id: string;
+  /** What it makes sure of, said when nothing was found. */
+  readonly passed: string;
+  readonly needs: readonly N[];
+  judge(given: Pick<Needs, N>): readonly Finding[];
+}
+
+/** Keeps a rule's needs and its judge in step in the type checker. */
+export function defineRule<const N extends Need>(rule: Rule<N>): Rule<N> {
+  return rule;
+}

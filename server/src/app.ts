@@ -1,0 +1,63 @@
+import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+
+/** Serves the built app: static files, and the page itself with a fresh style nonce each time. */
+export function appServer(options: { web: string; siteOrigin: string }): Express {
+  const { web, siteOrigin } = options;
+  const app = express();
+  app.disable('x-powered-by');
+  app.use((_request, response, next) => {
+    response.locals['nonce'] = randomBytes(16).toString('base64');
+    next();
+  });
+  app.use(
+    helmet({
+      // No HSTS on a plain local address; the opener policy would cut off the site's window.
+      strictTransportSecurity: false,
+      crossOriginOpenerPolicy: false,
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          baseUri: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          formAction: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          scriptSrcAttr: ["'none'"],
+          styleSrc: ["'self'", (_request, response) => `'nonce-${(response as express.Response).locals['nonce'] as string}'`],
+          workerSrc: ["'self'", 'blob:'],
+          imgSrc: ["'self'", 'data:', 'blob:', siteOrigin],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'", 'blob:', siteOrigin],
+        },
+      },
+    }),
+  );
+  app.use(compression());
+  app.use(
+    express.static(web, {
+      index: false,
+      setHeaders(response, path) {
+        // Built files carry a hash in their name; the others may change from build to build.
+        const hashed = /-[A-Z0-9]{8}\.(js|css|woff2)$/.test(path);
+        response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    }),
+  );
+  app.get('/{*path}', (request, response) => {
+    if (/\.[a-z0-9]{2,5}$/i.test(request.path)) {
+      response.status(404).type('text').send('There is no such file.');
+      return;
+    }
+    const page = readFileSync(`${web}/index.html`, 'utf8')
+      .replaceAll('__NONCE__', response.locals['nonce'] as string)
+      .replaceAll('__SITE_ORIGIN__', siteOrigin);
+    response.setHeader('Cache-Control', 'no-store');
+    response.type('html').send(page);
+  });
+  return app;
+}

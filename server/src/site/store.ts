@@ -1,0 +1,72 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readFile, rename, writeFile, mkdir } from 'node:fs/promises';
+import * as z from 'zod';
+import { SentPicture } from '@bright-slot/core';
+
+const StoredPicture = SentPicture.omit({ address: true });
+export type StoredPicture = z.infer<typeof StoredPicture>;
+
+const SiteData = z.object({
+  version: z.literal(1),
+  pictures: z.array(StoredPicture),
+  /** Slot id → the picture it shows, or null. */
+  shows: z.record(z.string(), z.string().nullable()),
+});
+type SiteData = z.infer<typeof SiteData>;
+
+const endings = { jpeg: 'jpg', png: 'png', webp: 'webp' } as const;
+
+export interface SiteStore {
+  readonly pictures: () => readonly StoredPicture[];
+  readonly shown: (slot: string) => StoredPicture | null;
+  readonly earlier: (slot: string) => readonly StoredPicture[];
+  readonly add: (facts: Omit<StoredPicture, 'id' | 'sent'>, bytes: Uint8Array) => Promise<StoredPicture>;
+  readonly show: (slot: string, id: string | null) => Promise<void>;
+  readonly fileOf: (picture: StoredPicture) => string;
+}
+
+/** The stand-in's memory: a JSON file, and pictures under names of the server's own making. */
+export async function openSiteStore(folder: string): Promise<SiteStore> {
+  const index = `${folder}/site.json`;
+  await mkdir(`${folder}/pictures`, { recursive: true });
+  let data: SiteData = { version: 1, pictures: [], shows: {} };
+  if (existsSync(index)) {
+    try {
+      data = SiteData.parse(JSON.parse(await readFile(index, 'utf8')));
+    } catch {
+      // A damaged index is set aside, never overwritten.
+      await rename(index, `${index}.unreadable-${Date.now()}`);
+    }
+  }
+  let writing: Promise<void> = Promise.resolve();
+  const save = () => {
+    writing = writing.catch(() => undefined).then(async () => {
+      await writeFile(`${index}.new`, JSON.stringify(data, null, 2));
+      await rename(`${index}.new`, index);
+    });
+    return writing;
+  };
+  const byId = (id: string | null | undefined) => data.pictures.find((p) => p.id === id) ?? null;
+  const fileOf = (p: StoredPicture) => `${folder}/pictures/${p.id}.${endings[p.type]}`;
+  return {
+    pictures: () => data.pictures,
+    shown: (slot) => byId(data.shows[slot]),
+    earlier: (slot) =>
+      data.pictures
+        .filter((p) => p.slot === slot && p.id !== data.shows[slot])
+        .sort((a, b) => b.sent.localeCompare(a.sent)),
+    async add(facts, bytes) {
+      const picture = { ...facts, id: randomUUID(), sent: new Date().toISOString() };
+      await writeFile(fileOf(picture), bytes, { flag: 'wx' });
+      data = { ...data, pictures: [...data.pictures, picture] };
+      await save();
+      return picture;
+    },
+    async show(slot, id) {
+      data = { ...data, shows: { ...data.shows, [slot]: id } };
+      await save();
+    },
+    fileOf,
+  };
+}

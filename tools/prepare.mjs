@@ -1,0 +1,66 @@
+// What has to be there before anything else: packages installed, type unpacked. Each is skipped when up to date.
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync, readdirSync, statSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+
+export const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
+
+export function run(command, args, options = {}) {
+  execFileSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+}
+
+/** A digest over files' names, sizes and contents, to tell whether work has to be done again. */
+export function digestOf(paths) {
+  const hash = createHash('sha256');
+  const walk = (path) => {
+    if (!existsSync(path)) return;
+    if (statSync(path).isDirectory()) {
+      for (const name of readdirSync(path).sort()) if (name !== 'node_modules') walk(join(path, name));
+    } else hash.update(path).update(readFileSync(path));
+  };
+  for (const path of paths) walk(join(root, path));
+  return hash.digest('hex');
+}
+
+/** Runs `work` unless its inputs are as they were when it last succeeded. */
+export function whenChanged(name, inputs, outputs, work) {
+  mkdirSync(join(root, '.cache'), { recursive: true });
+  const mark = join(root, '.cache', `${name}.digest`);
+  const digest = digestOf(inputs);
+  const done = existsSync(mark) && readFileSync(mark, 'utf8') === digest && outputs.every((o) => existsSync(join(root, o)));
+  if (done) return Promise.resolve(false);
+  return Promise.resolve(work()).then(() => {
+    writeFileSync(mark, digest);
+    return true;
+  });
+}
+
+export async function installPackages() {
+  const manifests = ['.', 'core', 'web', 'server', 'e2e', 'tools'].map((w) => join(w, 'package.json'));
+  await whenChanged('packages', [...manifests, 'package-lock.json'], ['node_modules/.package-lock.json'], () => {
+    console.log('Installing packages (about a minute the first time) …');
+    // `npm install` and not `ci`: the latter refuses locks whose optional builds for other platforms are absent.
+    run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
+  });
+}
+
+/** WOFF2 from the packages: copied for the pages, unpacked to bare OpenType for shaping. */
+export async function unpackType() {
+  const inputs = ['web/package.json', 'tools/prepare.mjs'];
+  await whenChanged('type', inputs, ['.cache/type/public-sans.ttf', '.cache/type/public-sans.woff2'], async () => {
+    const require = createRequire(join(root, 'web/package.json'));
+    const { decompress } = require('wawoff2');
+    mkdirSync(join(root, '.cache/type'), { recursive: true });
+    for (const family of readdirSync(join(root, 'node_modules/@fontsource-variable')))
+      for (const style of ['normal', 'italic']) {
+        const file = join(root, 'node_modules/@fontsource-variable', family, 'files', `${family}-latin-wght-${style}.woff2`);
+        if (!existsSync(file)) continue;
+        const stem = style === 'italic' ? `${family}-italic` : family;
+        const packed = readFileSync(file);
+        writeFileSync(join(root, '.cache/type', `${stem}.woff2`), packed);
+        writeFileSync(join(root, '.cache/type', `${stem}.ttf`), await decompress(packed));
+      }
+  });
+}
