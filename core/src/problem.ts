@@ -4,11 +4,11 @@ export interface Problem {
   readonly message: string;
 }
 
-export type Result<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };
+export type Result<T, P extends Problem = Problem> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: P };
 
 /** Wraps a value as a success. */
-export function good<T>(value: T): Result<T> {
+export function good<T>(value: T): { readonly ok: true; readonly value: T } {
   return { ok: true, value };
 }
 

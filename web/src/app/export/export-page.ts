@@ -1,0 +1,198 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatSlider, MatSliderThumb } from '@angular/material/slider';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { DEFAULT_PATTERN, fileName, filePixels, isSafeName, mainFrame, slotsToStart, type FileFormat, type SentPicture } from '@bright-slot/core';
+import { SaveState } from '../frame/save-state';
+import { Icon } from '../shared/icon';
+import { PixelsService } from '../shared/pixels.service';
+import { SiteClient } from '../shared/site-client';
+import { Workbench } from '../state/draft';
+import { WorkbenchActions } from '../state/workbench.store';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { JobStopped } from '../workers/pixel-client';
+
+interface MadeFile {
+  readonly format: FileFormat;
+  readonly state: 'making' | 'made' | 'failed';
+  readonly blob?: Blob;
+  readonly width?: number;
+  readonly height?: number;
+  readonly url?: string;
+  readonly problem?: string;
+}
+
+const labels: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
+
+/** Bytes for people: kB are thousands. */
+export function weightText(bytes: number): string {
+  return bytes < 1000 ? `${bytes} bytes` : bytes < 1e6 ? `${(bytes / 1000).toFixed(bytes < 10_000 ? 1 : 0)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+}
+
+@Component({
+  selector: 'bs-export-page',
+  imports: [RouterLink, SaveState, Icon, MatSlider, MatSliderThumb],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './export-page.html',
+  styleUrl: './export-page.scss',
+})
+export class ExportPage {
+  readonly id = input.required<string>();
+  private readonly workbench = inject(Workbench);
+  private readonly store = inject(Store);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly pixels = inject(PixelsService);
+  private readonly site = inject(SiteClient);
+
+  protected readonly graphic = this.workbench.graphic;
+  protected readonly problem = signal('');
+  protected readonly files = signal<readonly MadeFile[]>([]);
+  protected readonly draftQuality = signal<number | null>(null);
+  protected readonly typedName = signal<string | null>(null);
+  protected readonly taken = signal<ReadonlySet<string>>(new Set());
+  protected readonly sending = signal(false);
+  protected readonly sent = signal<SentPicture | null>(null);
+  protected readonly refused = signal<{ message: string; next?: string } | null>(null);
+  protected readonly savedAs = signal('');
+
+  protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
+  protected readonly needs = computed(() => {
+    const slot = this.slot();
+    return slot ? filePixels(slot, slot.density) : { width: 0, height: 0 };
+  });
+  protected readonly format = computed(() => this.graphic()?.export.format ?? 'jpeg');
+  protected readonly quality = computed(() => this.draftQuality() ?? this.graphic()?.export.quality ?? 85);
+  protected readonly chosen = computed(() => this.files().find((f) => f.format === this.format()) ?? null);
+  protected readonly heaviest = computed(() => Math.max(1, ...this.files().map((f) => f.blob?.size ?? 0)));
+  protected readonly visitorAddress = computed(() => {
+    const sent = this.sent();
+    return sent ? `${this.site.origin}${this.pathOf(sent.slot)}` : '';
+  });
+  protected readonly onSite = computed(() => slotsToStart.some((s) => s.id === this.slot()?.id));
+
+  protected readonly name = computed(() => {
+    const typed = this.typedName();
+    if (typed !== null) return typed;
+    const g = this.graphic();
+    const slot = this.slot();
+    if (!g || !slot) return '';
+    const date = new Date().toLocaleDateString('sv-SE');
+    return fileName(DEFAULT_PATTERN, { graphic: g.name, slot: slot.name, date, format: this.format() }, this.taken());
+  });
+  protected readonly nameProblem = computed(() =>
+    isSafeName(this.name()) ? '' : 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.',
+  );
+
+  protected readonly labels = labels;
+  protected readonly weight = weightText;
+  private controller: AbortController | undefined;
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      void untracked(() => this.open(id));
+    });
+    effect(() => {
+      const graphic = this.graphic();
+      const quality = graphic?.export.quality;
+      // Only what changes pixels makes the files anew.
+      void [graphic?.layers, graphic?.backdrop, graphic?.frames];
+      if (graphic && quality !== undefined) untracked(() => this.makeAll());
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.controller?.abort();
+      for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
+      this.store.dispatch(WorkbenchActions.closed());
+    });
+  }
+
+  private async open(id: string): Promise<void> {
+    const history = await this.repository.load(id);
+    if (history.ok) this.store.dispatch(WorkbenchActions.opened({ history: history.value }));
+    else this.problem.set(history.problem.message);
+    const site = await this.site.site();
+    if (site.ok) {
+      this.taken.set(new Set(site.value.names));
+      this.paths = new Map(site.value.pages.flatMap((p) => p.slots.map((s) => [s.id, p.path] as const)));
+    }
+  }
+
+  private paths: ReadonlyMap<string, string> = new Map();
+  private pathOf(slot: string): string {
+    return this.paths.get(slot) ?? '/';
+  }
+
+  private async makeAll(): Promise<void> {
+    this.controller?.abort();
+    const controller = (this.controller = new AbortController());
+    const graphic = this.graphic()!;
+    const formats = [...mainFrame(graphic).slot.formats].sort((a, b) => Number(b === graphic.export.format) - Number(a === graphic.export.format));
+    for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
+    this.files.set(mainFrame(graphic).slot.formats.map((format) => ({ format, state: 'making' })));
+    const set = (made: MadeFile) => this.files.update((all) => all.map((f) => (f.format === made.format ? made : f)));
+    for (const format of formats) {
+      try {
+        const file = await this.pixels.file(graphic, { format, quality: graphic.export.quality, copyright: '' }, controller.signal);
+        set({ format, state: 'made', ...file, url: URL.createObjectURL(file.blob) });
+      } catch (error) {
+        if (error instanceof JobStopped) return;
+        set({ format, state: 'failed', problem: error instanceof Error ? error.message : String(error) });
+      }
+    }
+  }
+
+  protected choose(format: FileFormat): void {
+    if (format === this.format()) return;
+    this.typedName.set(null);
+    this.workbench.edit({ type: 'set-export', choices: { format }, name: `Format: ${labels[format]}` });
+  }
+
+  protected setQuality(): void {
+    const quality = this.draftQuality();
+    this.draftQuality.set(null);
+    if (quality !== null && quality !== this.graphic()?.export.quality)
+      this.workbench.edit({ type: 'set-export', choices: { quality }, name: `Quality ${quality}`, merge: 'quality' });
+  }
+
+  protected setAlt(alt: string): void {
+    if (alt !== this.graphic()?.export.alt) this.workbench.edit({ type: 'set-export', choices: { alt: alt.slice(0, 500) }, name: 'Description for readers', merge: 'alt' });
+  }
+
+  protected save(): void {
+    const file = this.chosen();
+    if (!file?.url || this.nameProblem()) return;
+    const link = document.createElement('a');
+    link.href = file.url;
+    link.download = this.name();
+    link.click();
+    this.savedAs.set(this.name());
+  }
+
+  protected async send(): Promise<void> {
+    const graphic = this.graphic();
+    const slot = this.slot();
+    const file = this.chosen();
+    if (!graphic || !slot || !file?.blob) return;
+    this.sending.set(true);
+    this.refused.set(null);
+    this.sent.set(null);
+    const answer = await this.site.send({ blob: file.blob, name: this.name(), slot: slot.id, alt: graphic.export.alt, graphic: { id: graphic.id, name: graphic.name } });
+    if (answer.ok) {
+      const shown = await this.site.show(slot.id, answer.value.id);
+      if (shown.ok) this.sent.set(answer.value);
+      else this.refused.set(shown.problem);
+      this.taken.update((t) => new Set([...t, answer.value.name]));
+      this.typedName.set(null);
+    } else this.refused.set(answer.problem);
+    this.sending.set(false);
+  }
+
+  protected useNext(next: string): void {
+    this.typedName.set(next);
+    this.refused.set(null);
+  }
+
+  protected async copyAddress(address: string): Promise<void> {
+    await navigator.clipboard.writeText(address).catch(() => undefined);
+  }
+}

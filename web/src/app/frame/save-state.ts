@@ -1,0 +1,24 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
+import { workbenchFeature } from '../state/workbench.store';
+
+/** "Saved 14:02", only when it is. */
+@Component({
+  selector: 'bs-save-state',
+  imports: [MatTooltip],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<span role="status" class="small-text" [class.problem-text]="problem()" [matTooltip]="problem()?.message ?? ''">{{ text() }}</span>`,
+  styles: ':host { color: var(--ink-soft); white-space: nowrap; }',
+})
+export class SaveState {
+  private readonly store = inject(Store);
+  private readonly state = this.store.selectSignal(workbenchFeature.selectWorkbenchState);
+  protected readonly problem = computed(() => this.state().problem);
+  protected readonly text = computed(() => {
+    const { saving, savedAt, problem } = this.state();
+    if (problem) return 'Not saved';
+    if (saving > 0) return 'Saving …';
+    return savedAt === null ? '' : `Saved ${new Date(savedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+  });
+}

@@ -1,0 +1,57 @@
+import { Injectable, inject } from '@angular/core';
+import { newGraphic, slotsToStart, startHistory, type Graphic, type Layer } from '@bright-slot/core';
+import { pictureLayer, wordsLayer } from '../shared/new-layers';
+import { PicturesService } from '../shared/pictures.service';
+import { SiteClient } from '../shared/site-client';
+import type { AssetRecord } from '../storage/database';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { demoGraphics } from './demo-graphics';
+
+const SEEDED = 'demo-seeded';
+
+/** Brings the pottery's graphics in, once per browser. */
+@Injectable({ providedIn: 'root' })
+export class DemoService {
+  private readonly repository = inject(GraphicsRepository);
+  private readonly pictures = inject(PicturesService);
+  private readonly site = inject(SiteClient);
+  private seeding: Promise<void> | undefined;
+
+  seedOnce(): Promise<void> {
+    return (this.seeding ??= this.seed().catch((error: unknown) => {
+      this.seeding = undefined;
+      throw error;
+    }));
+  }
+
+  private async seed(): Promise<void> {
+    if ((await this.repository.setting(SEEDED)) === true) return;
+    const assets = new Map<string, AssetRecord>();
+    for (const file of new Set(demoGraphics.flatMap((g) => g.pictures))) {
+      const blob = await this.site.shelfFile(file);
+      if (!blob.ok) throw new Error(blob.problem.message);
+      const title = demoGraphics.flatMap((g) => Object.entries(g.titles)).find(([f]) => f === file)?.[1] ?? file;
+      const brought = await this.pictures.bringIn(new File([blob.value], `${title}.${file.split('.').pop()}`), 'Bright Slot, for Ottermill Pottery');
+      if (!brought.ok) throw new Error(brought.problem.message);
+      assets.set(file, brought.value);
+    }
+    let at = Date.now() - demoGraphics.length * 60_000;
+    for (const recipe of demoGraphics) {
+      const slot = slotsToStart.find((s) => s.id === recipe.slot)!;
+      const base = newGraphic({ id: recipe.id, name: recipe.name, created: new Date(at).toISOString(), slot });
+      const graphic = recipe.make(base, {
+        picture: (file, g, as) => pictureLayer(assets.get(file)!, g, as),
+        words: (text, g) => wordsLayer(g, text),
+      });
+      const history = startHistory(graphic, `${recipe.id}-start`, at);
+      await this.repository.save(history, Object.values(history.steps), at);
+      at += 60_000;
+    }
+    await this.repository.setSetting(SEEDED, true);
+  }
+}
+
+export interface DemoMaterials {
+  picture(file: string, graphic: Graphic, as?: 'photo' | 'logo'): Layer & { role: 'photo' | 'logo' };
+  words(text: string, graphic: Graphic): Layer & { role: 'words' };
+}

@@ -1,0 +1,79 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { RouterLink } from '@angular/router';
+import { mainFrame, sizeText } from '@bright-slot/core';
+import { Icon } from '../shared/icon';
+import { PageLikeness, pageOf } from '../shared/page-likeness';
+import type { GraphicEntry } from '../storage/graphics-repository';
+import { PreviewService, type Preview } from './preview.service';
+
+/** A graphic standing on its page, in the slot's true proportions. */
+@Component({
+  selector: 'bs-graphic-card',
+  imports: [RouterLink, Icon, PageLikeness, MatMenu, MatMenuItem, MatMenuTrigger],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[style.width.px]': 'width()' },
+  template: `
+    <a class="window" [routerLink]="['/graphics', entry().graphic.id]" [attr.aria-label]="'Open ' + entry().graphic.name" [style.height.px]="windowHeight()">
+      <bs-page-likeness [page]="page()" (laid)="hole.set($event)" [style.width.px]="pageWidth()" [style.transform]="pageTransform()" />
+      @if (!preview()) { <span class="wait quiet small-text">Painting …</span> }
+    </a>
+    <div class="words">
+      <strong>{{ entry().graphic.name }}</strong>
+      <span class="fit" [class.problem-text]="preview()?.fit?.includes('to fix')">{{ preview()?.fit }}</span>
+      <button type="button" class="button icon small bare" [matMenuTriggerFor]="menu" [attr.aria-label]="'More for ' + entry().graphic.name"><bs-icon name="dots" /></button>
+    </div>
+    <p class="quiet small-text">{{ slot().name }}, {{ size() }}</p>
+    <mat-menu #menu="matMenu">
+      <button mat-menu-item type="button" (click)="duplicated.emit()">Duplicate</button>
+      <button mat-menu-item type="button" (click)="deleted.emit()">Delete</button>
+    </mat-menu>
+  `,
+  styles: `
+    :host { display: block; max-width: 100%; }
+    .window { display: block; position: relative; overflow: hidden; background: var(--ground-deep); border-radius: var(--corner); border: 1px solid var(--hairline); }
+    .window:hover { border-color: var(--border); }
+    bs-page-likeness { position: absolute; left: 0; top: 0; }
+    .wait { position: absolute; left: 12px; bottom: 8px; }
+    .words { display: flex; align-items: center; gap: 8px; margin-top: 6px; }
+    .words strong { font-size: 14px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 1; }
+    .fit { font-size: 12px; font-weight: 600; color: var(--ink-soft); white-space: nowrap; }
+  `,
+})
+export class GraphicCard {
+  readonly entry = input.required<GraphicEntry>();
+  readonly duplicated = output();
+  readonly deleted = output();
+  private readonly previews = inject(PreviewService);
+  protected readonly preview = signal<Preview | null>(null);
+  protected readonly slot = computed(() => mainFrame(this.entry().graphic).slot);
+  protected readonly size = computed(() => sizeText(this.slot()));
+  protected readonly width = computed(() => {
+    const ratio = this.slot().width / this.slot().height;
+    return ratio > 3.2 ? 560 : ratio > 1.6 ? 380 : 220;
+  });
+  protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
+  protected readonly page = computed(() => pageOf(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null));
+  protected readonly pageWidth = computed(() => Math.max(this.slot().shownWidth + 64, 240));
+  private readonly scale = computed(() => (this.width() - 2) / this.pageWidth());
+  protected readonly windowHeight = computed(() => {
+    const { width, height, shownWidth } = this.slot();
+    return Math.round((shownWidth / width) * height * this.scale() + 58);
+  });
+  protected readonly pageTransform = computed(() => {
+    const top = Math.max(0, (this.hole()?.top ?? 0) * this.scale() - 26);
+    return `translateY(${-top}px) scale(${this.scale()})`;
+  });
+
+  constructor() {
+    effect(() => {
+      const entry = this.entry();
+      this.previews.preview(entry).then(
+        (p) => {
+          if (this.entry() === entry) this.preview.set(p);
+        },
+        () => this.preview.set({ url: '', fit: 'cannot be painted' }),
+      );
+    });
+  }
+}

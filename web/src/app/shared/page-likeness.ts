@@ -1,0 +1,54 @@
+import { ChangeDetectionStrategy, Component, ElementRef, effect, inject, input, output } from '@angular/core';
+import { renderPage, type PageContent, type PageKind, type Slot } from '@bright-slot/core';
+
+export interface Likeness {
+  readonly kind: PageKind;
+  readonly content: PageContent;
+}
+
+/** A slot's page with that slot alone. */
+export function pageOf(slot: Slot, picture: { url: string; alt: string } | null = null): Likeness {
+  return { kind: slot.page, content: { slots: [{ slot, picture }] } };
+}
+
+/** A page at its own size in a shadow tree, so that its style and ours do not mix. Decorative: hidden from readers. */
+@Component({
+  selector: 'bs-page-likeness',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { 'aria-hidden': 'true', inert: '' },
+  template: '',
+  styles: ':host { display: block; transform-origin: 0 0; pointer-events: none; }',
+})
+export class PageLikeness {
+  readonly page = input.required<Likeness>();
+  /** Where each slot lies on the page, in the page's CSS px, once it is laid out. */
+  readonly laid = output<{ left: number; top: number; width: number; height: number }>();
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  constructor() {
+    const root = this.host.nativeElement.attachShadow({ mode: 'open' });
+    const sheet = new CSSStyleSheet();
+    root.adoptedStyleSheets = [sheet];
+    let last = '';
+    effect(() => {
+      const { kind, content } = this.page();
+      const { html, css } = renderPage(kind, content);
+      if (html + css === last) return;
+      last = html + css;
+      sheet.replaceSync(css);
+      // Our own markup, every text in it escaped by core.
+      root.innerHTML = html;
+      queueMicrotask(() => {
+        const hole = root.querySelector<HTMLElement>('.slot');
+        if (!hole) return;
+        let left = 0;
+        let top = 0;
+        for (let e: HTMLElement | null = hole; e && e !== this.host.nativeElement; e = e.offsetParent as HTMLElement | null) {
+          left += e.offsetLeft;
+          top += e.offsetTop;
+        }
+        this.laid.emit({ left, top, width: hole.offsetWidth, height: hole.offsetHeight });
+      });
+    });
+  }
+}

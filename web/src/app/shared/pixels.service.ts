@@ -1,0 +1,41 @@
+import { Injectable, inject } from '@angular/core';
+import { mainFrame, pageGround, type FileFormat, type Graphic } from '@bright-slot/core';
+import { PixelClient } from '../workers/pixel-client';
+import type { Answers } from '../workers/messages';
+import { TypeService } from './type.service';
+import { vectorsFor } from './vectors';
+
+/** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
+@Injectable({ providedIn: 'root' })
+export class PixelsService {
+  private readonly type = inject(TypeService);
+  readonly sight = new PixelClient();
+  private readonly files = new PixelClient();
+
+  inspect(blob: Blob, signal?: AbortSignal): Promise<Answers['inspect']> {
+    return this.sight.run({ kind: 'inspect', blob }, signal);
+  }
+
+  async file(
+    graphic: Graphic,
+    choices: { format: FileFormat; quality: number; copyright: string },
+    signal?: AbortSignal,
+  ): Promise<Answers['file']> {
+    const { slot } = mainFrame(graphic);
+    const vectors = await vectorsFor(graphic, slot.density, await this.type.ensure(graphic));
+    return this.files.run(
+      { kind: 'file', graphic, ...choices, ground: pageGround[slot.page], vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  async miniature(graphic: Graphic, width: number, signal?: AbortSignal): Promise<Blob> {
+    const vectors = await vectorsFor(graphic, width / graphic.canvas.width, await this.type.ensure(graphic));
+    return this.files.run(
+      { kind: 'miniature', graphic, width, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+}

@@ -1,0 +1,45 @@
+import { Injectable, signal } from '@angular/core';
+import { createShaper, faceFile, familyNamed, type Face, type Graphic, type Shaper, type ShapingLibrary } from '@bright-slot/core';
+
+/** Faces for shaping on the page: fetched when first used, kept. */
+@Injectable({ providedIn: 'root' })
+export class TypeService {
+  private readonly files = new Map<string, Uint8Array>();
+  private readonly under = new Map<string, Promise<void>>();
+  private library: ShapingLibrary | undefined;
+  /** A new shaper each time a face arrives, so that nothing laid out with a substitute is kept. */
+  readonly shaper = signal<Shaper | null>(null);
+
+  async ensure(graphic: Graphic): Promise<Shaper> {
+    const faces = graphic.layers.flatMap((l) => (l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : []));
+    return this.ensureFaces(faces);
+  }
+
+  async ensureFaces(faces: readonly Face[]): Promise<Shaper> {
+    const stems = new Set(['public-sans']);
+    for (const face of faces) {
+      const family = familyNamed(face.family);
+      if (family) stems.add(faceFile(family, face.italic));
+    }
+    const missing = [...stems].filter((s) => !this.files.has(s));
+    if (missing.length === 0 && this.shaper()) return this.shaper()!;
+    const [library] = await Promise.all([import('harfbuzzjs'), ...missing.map((s) => this.fetchFile(s))]);
+    this.library = library;
+    const shaper = createShaper(this.library, this.files);
+    this.shaper.set(shaper);
+    return shaper;
+  }
+
+  private fetchFile(stem: string): Promise<void> {
+    const going =
+      this.under.get(stem) ??
+      fetch(`/type/${stem}.ttf`)
+        .then(async (response) => {
+          if (!response.ok) throw new Error('The type could not be fetched. Is Bright Slot still running?');
+          this.files.set(stem, new Uint8Array(await response.arrayBuffer()));
+        })
+        .finally(() => this.under.delete(stem));
+    this.under.set(stem, going);
+    return going;
+  }
+}

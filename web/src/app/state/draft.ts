@@ -1,0 +1,69 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { applyEdit, type Edit, type Graphic, type Layer } from '@bright-slot/core';
+import { WorkbenchActions, workbenchFeature } from './workbench.store';
+
+/**
+ * The one way round for changes: a gesture sets a draft, which is painted from
+ * here and never goes through the store; at its end it is committed as one edit.
+ */
+@Injectable({ providedIn: 'root' })
+export class Workbench {
+  private readonly store = inject(Store);
+  readonly graphic = this.store.selectSignal(workbenchFeature.selectGraphic);
+  readonly selectedId = this.store.selectSignal(workbenchFeature.selectSelected);
+  readonly draft = signal<Edit | null>(null);
+
+  /** A fix looked at before it is taken. */
+  readonly preview = signal<Edit | null>(null);
+
+  /** The graphic as it is being made: committed, with the draft applied. */
+  readonly working = computed<Graphic | null>(() => {
+    const graphic = this.graphic();
+    const draft = this.draft();
+    return graphic && draft ? applyEdit(graphic, draft) : graphic;
+  });
+
+  /** What is on screen: also with a previewed fix. */
+  readonly shown = computed<Graphic | null>(() => {
+    const working = this.working();
+    const preview = this.preview();
+    return working && preview ? applyEdit(working, preview) : working;
+  });
+
+  readonly selected = computed<Layer | null>(() => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null);
+
+  /** Commits an edit (and drops any draft). `select` names the layer to select with it. */
+  edit(edit: Edit, select?: string | null): void {
+    this.draft.set(null);
+    this.preview.set(null);
+    this.store.dispatch(
+      WorkbenchActions.edited({ edit, step: crypto.randomUUID(), at: Date.now(), ...(select === undefined ? {} : { select }) }),
+    );
+  }
+
+  /** Commits the draft in hand, if any. */
+  commitDraft(): void {
+    const draft = this.draft();
+    if (draft) this.edit(draft);
+  }
+
+  /** Changes one layer; `merge` as in `Edit`. */
+  change(layer: Layer, name: string, merge?: string): void {
+    this.edit({ type: 'replace-layer', layer, name, ...(merge === undefined ? {} : { merge }) });
+  }
+
+  select(layer: string | null): void {
+    if (layer !== this.selectedId()) this.store.dispatch(WorkbenchActions.selected({ layer }));
+  }
+
+  undo(): void {
+    this.draft.set(null);
+    this.store.dispatch(WorkbenchActions.undone());
+  }
+
+  redo(): void {
+    this.draft.set(null);
+    this.store.dispatch(WorkbenchActions.redone());
+  }
+}

@@ -1,0 +1,67 @@
+import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
+import { canRedo, canUndo, commit, current, goTo, line, redo, undo, type Edit, type History, type Problem } from '@bright-slot/core';
+
+export interface WorkbenchState {
+  history: History | null;
+  selected: string | null;
+  /** Writes under way. */
+  saving: number;
+  /** When the last write was completed, ms since 1970. */
+  savedAt: number | null;
+  problem: Problem | null;
+}
+
+const initial: WorkbenchState = { history: null, selected: null, saving: 0, savedAt: null, problem: null };
+
+export const WorkbenchActions = createActionGroup({
+  source: 'Workbench',
+  events: {
+    opened: props<{ history: History }>(),
+    closed: emptyProps(),
+    /** `step` and `at` are given by the caller, so that the reducer stays pure. */
+    edited: props<{ edit: Edit; step: string; at: number; select?: string | null }>(),
+    undone: emptyProps(),
+    redone: emptyProps(),
+    wentTo: props<{ step: string }>(),
+    selected: props<{ layer: string | null }>(),
+    saved: props<{ at: number }>(),
+    saveFailed: props<{ problem: Problem }>(),
+  },
+});
+
+/** The selection stays only while its layer is there. */
+function settled(state: WorkbenchState, history: History): WorkbenchState {
+  if (history === state.history) return state;
+  const kept = current(history).layers.some((l) => l.id === state.selected);
+  return { ...state, history, selected: kept ? state.selected : null, saving: state.saving + 1 };
+}
+
+export const workbenchFeature = createFeature({
+  name: 'workbench',
+  reducer: createReducer(
+    initial,
+    on(WorkbenchActions.opened, (s, { history }) => ({ ...s, history, selected: null })),
+    on(WorkbenchActions.closed, (s) => ({ ...s, history: null, selected: null })),
+    on(WorkbenchActions.edited, (s, { edit, step, at, select }) => {
+      if (!s.history) return s;
+      const next = settled(s, commit(s.history, edit, step, at));
+      return select === undefined ? next : { ...next, selected: select };
+    }),
+    on(WorkbenchActions.undone, (s) => (s.history ? settled(s, undo(s.history)) : s)),
+    on(WorkbenchActions.redone, (s) => (s.history ? settled(s, redo(s.history)) : s)),
+    on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),
+    on(WorkbenchActions.selected, (s, { layer }) => ({ ...s, selected: layer })),
+    on(WorkbenchActions.saved, (s, { at }) => ({ ...s, saving: Math.max(0, s.saving - 1), savedAt: at, problem: null })),
+    on(WorkbenchActions.saveFailed, (s, { problem }) => ({ ...s, saving: Math.max(0, s.saving - 1), problem })),
+  ),
+  extraSelectors: ({ selectHistory, selectSelected }) => {
+    const selectGraphic = createSelector(selectHistory, (h) => (h ? current(h) : null));
+    return {
+      selectGraphic,
+      selectLayer: createSelector(selectGraphic, selectSelected, (g, id) => g?.layers.find((l) => l.id === id) ?? null),
+      selectCanUndo: createSelector(selectHistory, (h) => h !== null && canUndo(h)),
+      selectCanRedo: createSelector(selectHistory, (h) => h !== null && canRedo(h)),
+      selectLine: createSelector(selectHistory, (h) => (h ? line(h) : [])),
+    };
+  },
+});

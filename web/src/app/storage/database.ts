@@ -1,0 +1,66 @@
+import { Dexie, type EntityTable } from 'dexie';
+import type { Step } from '@bright-slot/core';
+
+/** A graphic's place in its own history, and what lists need to know of it. */
+export interface GraphicRecord {
+  id: string;
+  head: string;
+  /** For each step the child redo goes to. */
+  next: Record<string, string>;
+  created: string;
+  changed: number;
+  deleted?: number;
+}
+
+/** A picture brought in; the blob is kept once, under the SHA-256 of its bytes. */
+export interface AssetRecord {
+  hash: string;
+  blob: Blob;
+  type: string;
+  width: number;
+  height: number;
+  opaque: boolean;
+  name: string;
+  added: number;
+  credit: string;
+}
+
+/** A finished miniature and the fit word, valid for one state of a graphic. */
+export interface PreviewRecord {
+  graphicId: string;
+  state: string;
+  blob: Blob;
+  fit: string;
+}
+
+export interface SettingRecord {
+  key: string;
+  value: unknown;
+}
+
+export class Database extends Dexie {
+  readonly graphics!: EntityTable<GraphicRecord, 'id'>;
+  readonly steps!: EntityTable<Step, 'id'>;
+  readonly assets!: EntityTable<AssetRecord, 'hash'>;
+  readonly previews!: EntityTable<PreviewRecord, 'graphicId'>;
+  readonly settings!: EntityTable<SettingRecord, 'key'>;
+
+  constructor(name = 'bright-slot') {
+    // Strict durability: a transaction completes only once its data is on disk.
+    super(name, { chromeTransactionDurability: 'strict' });
+    this.version(1).stores({
+      graphics: 'id, changed',
+      steps: 'id, graphicId',
+      assets: 'hash, added',
+      previews: 'graphicId',
+      settings: 'key',
+    });
+  }
+}
+
+let shared: Database | undefined;
+
+/** The one database of this page or worker. */
+export function database(): Database {
+  return (shared ??= new Database());
+}

@@ -1,0 +1,35 @@
+import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import type { PictureLayer, WordsLayer } from '@bright-slot/core';
+import { Workbench } from '../state/draft';
+import { PictureSettings } from './picture-settings';
+import { WordsSettings } from './words-settings';
+
+/** The selected layer's settings; nothing else stands here. */
+@Component({
+  selector: 'bs-settings',
+  imports: [WordsSettings, PictureSettings],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section [attr.aria-label]="layer() ? 'Settings of ' + layer()!.name : 'Settings'">
+      @if (words(); as w) { <bs-words-settings [layer]="w" /> }
+      @else if (picture(); as p) { <bs-picture-settings [layer]="p" /> }
+      @else { <p class="quiet">Choose a layer above or on the canvas to change it. Everything stays changeable.</p> }
+    </section>
+  `,
+  styles: `
+    section { background: var(--ground); padding: 12px 20px 14px; height: 138px; overflow: hidden auto; }
+    :host-context(.beside) section { height: auto; min-height: 100%; }
+  `,
+})
+export class Settings {
+  readonly framing = output();
+  protected readonly layer = inject(Workbench).selected;
+  protected readonly words = computed<WordsLayer | null>(() => {
+    const l = this.layer();
+    return l?.role === 'words' ? l : null;
+  });
+  protected readonly picture = computed<PictureLayer | null>(() => {
+    const l = this.layer();
+    return l && l.role !== 'words' ? l : null;
+  });
+}

@@ -1,0 +1,214 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, afterNextRender, computed, effect, inject, input, output, signal, untracked, viewChild } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { layoutOf, mainFrame, paint, pictureGeometry, plan, sizeText, surfacesOf, wordsBounds, type Box, type Layer, type SurfaceNeed } from '@bright-slot/core';
+import { Icon } from '../shared/icon';
+import { PageLikeness, pageOf } from '../shared/page-likeness';
+import { TypeService } from '../shared/type.service';
+import { Workbench } from '../state/draft';
+import { FitReportService } from './fit-report.service';
+import { CanvasHandles } from './canvas-handles';
+import { SurfaceStore } from './surface-store';
+
+/** How long nothing may change before exact surfaces are made, in ms. */
+const REST = 70;
+const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
+
+/** The canvas, lit, in its page. */
+@Component({
+  selector: 'bs-stage',
+  imports: [PageLikeness, Icon, MatTooltip],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'stage', '[class.only]': 'only()', '[class.on-page]': 'onPage()' },
+  templateUrl: './stage.html',
+  styleUrl: './stage.scss',
+})
+export class Stage {
+  /** Everything but the picture is away. */
+  readonly only = input(false);
+  readonly onlyHeld = output<boolean>();
+  protected readonly workbench = inject(Workbench);
+  private readonly store = inject(SurfaceStore);
+  private readonly type = inject(TypeService);
+  private readonly report = inject(FitReportService).report;
+  private readonly room = viewChild.required<ElementRef<HTMLElement>>('room');
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly hits = viewChild.required<ElementRef<HTMLDivElement>>('hits');
+
+  protected readonly roomSize = signal({ width: 0, height: 0 });
+  protected readonly hole = signal<{ left: number; top: number } | null>(null);
+  protected readonly chosenZoom = signal<number | null>(null);
+  protected readonly pan = signal({ x: 0, y: 0 });
+  protected readonly onPage = signal(false);
+  /** All on screen is from the originals, at the pixels of the screen. */
+  protected readonly exact = signal(false);
+  private readonly dpr = signal(devicePixelRatio || 1);
+
+  protected readonly frame = computed(() => mainFrame(this.workbench.shown()!));
+  protected readonly slot = computed(() => this.frame().slot);
+  protected readonly sizeText = computed(() => `${sizeText(this.slot())} px`);
+  protected readonly page = computed(() => pageOf(this.slot()));
+
+  private readonly fitZoom = computed(() => {
+    const { width, height } = this.roomSize();
+    const { rect } = this.frame();
+    const fit = Math.min((width - 36) / rect.width, (height - 56) / rect.height);
+    // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
+    return fit >= 1 ? Math.max(1, Math.min(3, Math.floor(fit))) : Math.max(0.05, fit);
+  });
+  protected readonly zoom = computed(() => this.chosenZoom() ?? (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()));
+
+  /** The canvas on the stage, CSS px, on whole device pixels so that nothing is resampled. */
+  protected readonly lit = computed(() => {
+    const { width, height } = this.roomSize();
+    const { rect } = this.frame();
+    const z = this.zoom();
+    const dpr = this.dpr();
+    const w = Math.ceil(rect.width * z * dpr - 1e-6) / dpr;
+    const h = Math.ceil(rect.height * z * dpr - 1e-6) / dpr;
+    const whole = (n: number) => Math.round(n * dpr) / dpr;
+    const natural = (this.hole()?.top ?? 40) * this.pageScale();
+    const top = Math.max(18, Math.min(natural, (height - h) / 2 - 6));
+    return { x: whole((width - w) / 2 + this.pan().x), y: whole(top + this.pan().y), width: w, height: h };
+  });
+  protected readonly pageScale = computed(() => (this.frame().rect.width * this.zoom()) / this.slot().shownWidth);
+  protected readonly pageWidth = computed(() => Math.max(this.slot().shownWidth + 80, this.roomSize().width / this.pageScale()));
+  protected readonly pageTransform = computed(() => {
+    const { x, y } = this.lit();
+    const s = this.pageScale();
+    return `translate(${x - (this.hole()?.left ?? 0) * s}px, ${y - (this.hole()?.top ?? 0) * s}px) scale(${s})`;
+  });
+
+  protected readonly things = computed(() => {
+    const graphic = this.workbench.shown();
+    const shaper = this.type.shaper();
+    if (!graphic || !shaper) return [];
+    const z = this.zoom();
+    const { x, y } = this.lit();
+    return graphic.layers
+      .filter((l) => l.visible)
+      .map((layer) => {
+        const box = this.boundsOf(layer);
+        return { layer, box, left: x + box.x * z, top: y + box.y * z, width: box.width * z, height: box.height * z, label: this.labelOf(layer, box) };
+      });
+  });
+
+  protected readonly pins = computed(() => {
+    const z = this.zoom();
+    const { x, y, width, height } = this.lit();
+    return (this.report()?.findings ?? []).flatMap(({ id, at, group }, i) =>
+      at
+        ? [{ id, group, number: i + 1, left: x + Math.min(width, Math.max(0, at.x * z)), top: y + Math.min(height, Math.max(0, at.y * z)) }]
+        : [],
+    );
+  });
+
+  private handles: CanvasHandles | undefined;
+  private frameAsked = 0;
+  private resting: ReturnType<typeof setTimeout> | undefined;
+
+  constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      const room = this.room().nativeElement;
+      const observer = new ResizeObserver(() => {
+        this.roomSize.set({ width: room.clientWidth, height: room.clientHeight });
+        this.dpr.set(devicePixelRatio || 1);
+      });
+      observer.observe(room);
+      this.roomSize.set({ width: room.clientWidth, height: room.clientHeight });
+      this.handles = new CanvasHandles(this.hits().nativeElement, this.workbench, (l) => this.boundsOf(l));
+      destroyed.onDestroy(() => {
+        observer.disconnect();
+        this.handles?.destroy();
+        cancelAnimationFrame(this.frameAsked);
+        clearTimeout(this.resting);
+      });
+    });
+    // Painting follows whatever it depends on, once a frame at most.
+    effect(() => {
+      this.workbench.shown();
+      this.type.shaper();
+      this.lit();
+      this.dpr();
+      this.store.arrived();
+      cancelAnimationFrame(this.frameAsked);
+      this.frameAsked = requestAnimationFrame(() => untracked(() => this.paintNow()));
+    });
+    effect(() => {
+      const graphic = this.workbench.shown();
+      const { width, height } = this.roomSize();
+      const view = { ...this.lit(), zoom: this.zoom(), roomWidth: width, roomHeight: height };
+      const hidden = this.onPage() || this.only();
+      const selected = hidden ? null : this.workbench.selectedId();
+      if (graphic && this.type.shaper() && width > 0) this.handles?.show(graphic, view, selected, !hidden);
+    });
+  }
+
+  private boundsOf(layer: Layer): Box {
+    const shaper = this.type.shaper();
+    if (layer.role === 'words') return shaper ? wordsBounds(layoutOf(layer, shaper)) : { x: 0, y: 0, width: 0, height: 0 };
+    return pictureGeometry(layer, this.workbench.shown()!.canvas).shown;
+  }
+
+  private labelOf(layer: Layer, box: Box): string {
+    const role = { photo: 'Photo', logo: 'Logo', words: 'Words' }[layer.role];
+    return `${role}: ${layer.name}, ${Math.round(box.width)} × ${Math.round(box.height)} px at ${Math.round(box.x)}, ${Math.round(box.y)}${layer.locked ? ', locked' : ''}`;
+  }
+
+  private paintNow(): void {
+    const graphic = this.workbench.shown();
+    const shaper = this.type.shaper();
+    const element = this.canvas().nativeElement;
+    if (!graphic || !shaper || !this.roomSize().width) return;
+    const p = plan(graphic, mainFrame(graphic), this.zoom() * this.dpr(), shaper);
+    if (element.width !== p.width) element.width = p.width;
+    if (element.height !== p.height) element.height = p.height;
+    const wanting = paint(p, this.store, element.getContext('2d')!);
+    void this.store.wantRough(surfacesOf(p));
+    this.exact.set(wanting.length === 0);
+    clearTimeout(this.resting);
+    if (wanting.length === 0 || this.workbench.draft() || this.workbench.preview()) return;
+    const want = (needs: readonly SurfaceNeed[]) => this.store.want(needs);
+    this.resting = setTimeout(() => want(wanting), REST);
+  }
+
+  frameSelected(): void {
+    this.chosenZoom.set(null);
+    this.pan.set({ x: 0, y: 0 });
+  }
+
+  protected step(by: 1 | -1): void {
+    const now = this.zoom();
+    const next = by > 0 ? ZOOMS.find((z) => z > now + 1e-3) : [...ZOOMS].reverse().find((z) => z < now - 1e-3);
+    if (next) this.chosenZoom.set(next);
+  }
+
+  protected fit(): void {
+    this.chosenZoom.set(null);
+    this.pan.set({ x: 0, y: 0 });
+  }
+
+  protected trueSize(): void {
+    this.chosenZoom.set(1);
+    this.pan.set({ x: 0, y: 0 });
+  }
+
+  protected wheel(event: WheelEvent): void {
+    event.preventDefault();
+    if (event.ctrlKey || event.metaKey) {
+      this.chosenZoom.set(Math.min(8, Math.max(0.05, this.zoom() * Math.exp(-event.deltaY / 400))));
+      return;
+    }
+    const { width, height } = this.lit();
+    const room = this.roomSize();
+    // Only a canvas larger than its room can be moved about.
+    const reachX = Math.max(0, (width - room.width) / 2 + 40);
+    const reachY = Math.max(0, height - room.height + 80);
+    const hold = (n: number, reach: number) => Math.min(reach, Math.max(-reach, n));
+    this.pan.update((p) => ({ x: hold(p.x - event.deltaX, reachX), y: hold(p.y - event.deltaY, reachY) }));
+  }
+
+  protected holdOnly(on: boolean): void {
+    this.onlyHeld.emit(on);
+  }
+}

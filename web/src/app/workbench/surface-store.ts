@@ -1,0 +1,101 @@
+import { Injectable, inject, signal } from '@angular/core';
+import type { SurfaceNeed, Surfaces } from '@bright-slot/core';
+import { PixelsService } from '../shared/pixels.service';
+import { vectorSurface } from '../shared/vectors';
+import { JobStopped } from '../workers/pixel-client';
+
+const ROUGH_SIDE = 2048;
+/** Pixels of finished surfaces kept, so that undo and zoom find what they had. */
+const BUDGET = 60e6;
+
+/** Surfaces for the screen: exact ones as they are finished, rough ones meanwhile. */
+@Injectable()
+export class SurfaceStore implements Surfaces<CanvasImageSource> {
+  private readonly pixels = inject(PixelsService);
+  private readonly done = new Map<string, ImageBitmap>();
+  private readonly roughs = new Map<string, ImageBitmap | null>();
+  private readonly underWay = new Map<string, AbortController>();
+  /** Grows when a surface arrives. */
+  readonly arrived = signal(0);
+  readonly problem = signal<string | null>(null);
+
+  exact(need: SurfaceNeed): ImageBitmap | undefined {
+    const found = this.done.get(need.key);
+    if (found) {
+      this.done.delete(need.key);
+      this.done.set(need.key, found);
+    }
+    return found;
+  }
+
+  rough(asset: string): ImageBitmap | undefined {
+    return this.roughs.get(asset) ?? undefined;
+  }
+
+  /** Sees to it that a rough picture of each need is there; for first sight. */
+  async wantRough(needs: readonly SurfaceNeed[]): Promise<void> {
+    for (const { asset, vector, natural } of needs) {
+      if (this.roughs.has(asset)) continue;
+      this.roughs.set(asset, null);
+      const whole = { x: 0, y: 0, width: natural.width, height: natural.height };
+      const by = vector ? Math.min(4, ROUGH_SIDE / Math.max(natural.width, natural.height)) : 1;
+      const big = { x: 0, y: 0, width: Math.ceil(whole.width * by), height: Math.ceil(whole.height * by) };
+      try {
+        this.roughs.set(
+          asset,
+          vector
+            ? await vectorSurface({ key: '', asset, natural, opaque: false, vector, image: big, shown: big, out: big })
+            : await this.pixels.sight.run({ kind: 'rough', asset, most: ROUGH_SIDE }),
+        );
+        this.arrived.update((n) => n + 1);
+      } catch (error) {
+        this.fail(error);
+      }
+    }
+  }
+
+  /** Starts making what is wanted and not there; calls off what no one wants any more. */
+  want(needs: readonly SurfaceNeed[]): void {
+    const keys = new Set(needs.map((n) => n.key));
+    for (const [key, controller] of this.underWay)
+      if (!keys.has(key)) {
+        controller.abort();
+        this.underWay.delete(key);
+      }
+    for (const need of needs) {
+      if (this.done.has(need.key) || this.underWay.has(need.key)) continue;
+      const controller = new AbortController();
+      this.underWay.set(need.key, controller);
+      const made = need.vector ? vectorSurface(need) : this.pixels.sight.run({ kind: 'surface', need: { ...need } }, controller.signal);
+      made.then(
+        (bitmap) => {
+          this.underWay.delete(need.key);
+          this.keep(need.key, bitmap);
+          this.arrived.update((n) => n + 1);
+        },
+        (error: unknown) => {
+          if (this.underWay.get(need.key) === controller) this.underWay.delete(need.key);
+          this.fail(error);
+        },
+      );
+    }
+  }
+
+  /** Whether nothing is being prepared. */
+  get idle(): boolean {
+    return this.underWay.size === 0;
+  }
+
+  private keep(key: string, bitmap: ImageBitmap): void {
+    this.done.set(key, bitmap);
+    let sum = 0;
+    for (const [other, b] of [...this.done].reverse()) {
+      sum += b.width * b.height;
+      if (sum > BUDGET && other !== key) this.done.delete(other);
+    }
+  }
+
+  private fail(error: unknown): void {
+    if (!(error instanceof JobStopped)) this.problem.set(error instanceof Error ? error.message : String(error));
+  }
+}

@@ -1,0 +1,120 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { MatTooltip } from '@angular/material/tooltip';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { mainFrame, ratioOf, sizeText } from '@bright-slot/core';
+import { SaveState } from '../frame/save-state';
+import { Icon } from '../shared/icon';
+import { TypeService } from '../shared/type.service';
+import { Workbench } from '../state/draft';
+import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { AddLayers } from './add-layers';
+import { FitReportPanel } from './fit-report-panel';
+import { LayerKeys } from './layer-keys';
+import { Leaves } from './leaves';
+import { Settings } from './settings';
+import { Stage } from './stage';
+import { StepsPanel } from './steps-panel';
+import { SurfaceStore } from './surface-store';
+
+/** One graphic at work: the canvas in its faint page, leaves and settings, the fit report. */
+@Component({
+  selector: 'bs-workbench-page',
+  imports: [RouterLink, SaveState, Icon, Stage, Leaves, Settings, FitReportPanel, StepsPanel, MatTooltip, MatMenu, MatMenuItem, MatMenuTrigger],
+  providers: [SurfaceStore, AddLayers, LayerKeys],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: {
+    '(document:keydown)': 'keys.key($event)',
+    '(document:paste)': 'pasted($event)',
+    '(dragover)': 'dragOver($event)',
+    '(dragleave)': 'dragLeave($event)',
+    '(drop)': 'dropped($event)',
+    '[class.beside]': 'beside()',
+    '[class.only]': 'onlyPicture()',
+    '[class.dropping]': 'dropping()',
+  },
+  templateUrl: './workbench-page.html',
+  styleUrl: './workbench-page.scss',
+})
+export class WorkbenchPage {
+  readonly id = input.required<string>();
+  protected readonly workbench = inject(Workbench);
+  protected readonly add = inject(AddLayers);
+  protected readonly keys = inject(LayerKeys);
+  private readonly store = inject(Store);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly type = inject(TypeService);
+  private readonly snack = inject(MatSnackBar);
+  protected readonly stage = viewChild(Stage);
+
+  protected readonly graphic = this.workbench.working;
+  protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
+  protected readonly size = computed(() => (this.slot() ? sizeText(this.slot()!) : ''));
+  /** Tall and square slots leave room at the side rather than below. */
+  protected readonly beside = computed(() => this.slot() !== null && ratioOf(this.slot()!) < 1.6);
+  protected readonly canUndo = this.store.selectSignal(workbenchFeature.selectCanUndo);
+  protected readonly canRedo = this.store.selectSignal(workbenchFeature.selectCanRedo);
+  protected readonly showSteps = signal(false);
+  protected readonly onlyPicture = signal(false);
+  protected readonly dropping = signal(false);
+  protected readonly problem = signal('');
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      void untracked(() => this.open(id));
+    });
+    effect(() => {
+      const graphic = this.workbench.shown();
+      if (graphic) this.type.ensure(graphic).catch((e: unknown) => this.problem.set(e instanceof Error ? e.message : String(e)));
+    });
+    inject(DestroyRef).onDestroy(() => this.store.dispatch(WorkbenchActions.closed()));
+  }
+
+  private async open(id: string): Promise<void> {
+    const history = await this.repository.load(id);
+    if (history.ok) this.store.dispatch(WorkbenchActions.opened({ history: history.value }));
+    else this.problem.set(history.problem.message);
+  }
+
+  protected rename(to: string): void {
+    const name = to.trim().slice(0, 120);
+    if (name && name !== this.graphic()?.name) this.workbench.edit({ type: 'rename', to: name, name: `Renamed to ${name}` });
+  }
+
+  protected async chooseFiles(files: FileList | null): Promise<void> {
+    await this.bringIn([...(files ?? [])]);
+  }
+
+  protected dragOver(event: DragEvent): void {
+    if (![...(event.dataTransfer?.types ?? [])].includes('Files')) return;
+    event.preventDefault();
+    this.dropping.set(true);
+  }
+
+  protected dragLeave(event: DragEvent): void {
+    if (event.relatedTarget === null) this.dropping.set(false);
+  }
+
+  protected async dropped(event: DragEvent): Promise<void> {
+    if (!event.dataTransfer?.files.length) return;
+    event.preventDefault();
+    this.dropping.set(false);
+    await this.bringIn([...event.dataTransfer.files]);
+  }
+
+  protected async pasted(event: ClipboardEvent): Promise<void> {
+    const files = [...(event.clipboardData?.files ?? [])];
+    if (!files.length) return;
+    event.preventDefault();
+    await this.bringIn(files);
+  }
+
+  private async bringIn(files: readonly File[]): Promise<void> {
+    const problems = await this.add.pictures(files);
+    for (const p of problems) this.snack.open(p.message, 'Close', { duration: 15_000, politeness: 'assertive' });
+  }
+}

@@ -1,0 +1,46 @@
+import encodeJpeg, { init as initJpeg } from '@jsquash/jpeg/encode.js';
+import initPng, { optimise_raw } from '@jsquash/oxipng/codec/pkg/squoosh_oxipng.js';
+import { withNotes, type FileFormat } from '@bright-slot/core';
+
+const wasm = (name: string) => WebAssembly.compileStreaming(fetch(new URL(`/wasm/${name}`, self.location.origin)));
+
+let jpegReady: Promise<unknown> | undefined;
+let pngReady: Promise<unknown> | undefined;
+
+const mime: Record<FileFormat, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+
+async function rawFile(canvas: OffscreenCanvas, format: FileFormat, quality: number, ground: string): Promise<Uint8Array> {
+  if (format === 'webp') {
+    const blob = await canvas.convertToBlob({ type: mime.webp, quality: quality / 100 });
+    // A browser that cannot write a type gives a PNG without a word.
+    if (blob.type !== mime.webp) throw new Error('This browser cannot write WebP. Choose JPEG or PNG.');
+    return new Uint8Array(await blob.arrayBuffer());
+  }
+  if (format === 'png') {
+    const pixels = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    pngReady ??= wasm('squoosh_oxipng_bg.wasm').then((module) => initPng(module));
+    await pngReady;
+    return optimise_raw(pixels.data, pixels.width, pixels.height, 1, false, false);
+  }
+  // JPEG keeps no transparency: the page's own ground goes underneath.
+  const flat = new OffscreenCanvas(canvas.width, canvas.height);
+  const context = flat.getContext('2d')!;
+  context.fillStyle = ground;
+  context.fillRect(0, 0, flat.width, flat.height);
+  context.drawImage(canvas, 0, 0);
+  const pixels = context.getImageData(0, 0, flat.width, flat.height);
+  // The shipped types of `init` lack the compiled module.
+  jpegReady ??= wasm('mozjpeg_enc.wasm').then((module) => (initJpeg as (m: WebAssembly.Module) => Promise<void>)(module));
+  await jpegReady;
+  // 4:4:4: at equal fidelity smaller than 4:2:0 for coloured letters; see docs/decisions.md.
+  return new Uint8Array(await encodeJpeg(pixels, { quality, auto_subsample: false, chroma_subsample: 1 }));
+}
+
+/** A finished file: encoded, stripped of foreign metadata, sRGB stated. */
+export async function encode(
+  canvas: OffscreenCanvas,
+  choices: { format: FileFormat; quality: number; copyright: string; ground: string },
+): Promise<Blob> {
+  const raw = await rawFile(canvas, choices.format, choices.quality, choices.ground);
+  return new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], { type: mime[choices.format] });
+}

@@ -1,0 +1,43 @@
+import { filePixels, mainFrame, paint, plan, surfacesOf, type Graphic, type Plan, type Surfaces } from '@bright-slot/core';
+import { makeSurface } from './surface';
+import { shaperFor } from './type';
+
+type Vectors = readonly { key: string; bitmap: ImageBitmap }[];
+
+/** Paints a graphic's frame at a scale with exact surfaces only; null when stopped. */
+export async function render(
+  graphic: Graphic,
+  scale: number,
+  vectors: Vectors,
+  stopped: () => boolean,
+  options: { below?: string } = {},
+): Promise<{ canvas: OffscreenCanvas; plan: Plan } | null> {
+  const shaper = await shaperFor(graphic);
+  const frame = mainFrame(graphic);
+  const p = plan(graphic, frame, scale, shaper, options);
+  const made = new Map<string, ImageBitmap>(vectors.map((v) => [v.key, v.bitmap]));
+  for (const need of surfacesOf(p)) {
+    if (made.has(need.key)) continue;
+    if (need.vector) throw new Error('A drawing was not prepared for the file.');
+    const pixels = await makeSurface(need, stopped);
+    if (!pixels) return null;
+    made.set(need.key, await createImageBitmap(pixels));
+  }
+  const canvas = new OffscreenCanvas(p.width, p.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  const surfaces: Surfaces<CanvasImageSource> = { exact: (need) => made.get(need.key), rough: () => undefined };
+  const missing = paint(p, surfaces, context);
+  if (missing.length) throw new Error('A part of the graphic could not be prepared.');
+  return { canvas, plan: p };
+}
+
+/** A graphic's file pixels, checked against what the slot needs. */
+export async function renderFile(graphic: Graphic, vectors: Vectors, stopped: () => boolean): Promise<OffscreenCanvas | null> {
+  const { slot } = mainFrame(graphic);
+  const done = await render(graphic, slot.density, vectors, stopped);
+  if (!done) return null;
+  const wanted = filePixels(slot, slot.density);
+  if (done.canvas.width !== wanted.width || done.canvas.height !== wanted.height)
+    throw new Error(`The file would be ${done.canvas.width} × ${done.canvas.height} px instead of ${wanted.width} × ${wanted.height}.`);
+  return done.canvas;
+}

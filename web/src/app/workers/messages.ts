@@ -1,0 +1,64 @@
+import * as z from 'zod';
+import { AssetHash, FileFormat, Graphic, type Legibility } from '@bright-slot/core';
+
+const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
+const bitmap = z.custom<ImageBitmap>((v) => v instanceof ImageBitmap);
+
+export const SurfaceRequest = z.object({
+  key: z.string(),
+  asset: AssetHash,
+  natural: z.object({ width: z.number(), height: z.number() }),
+  opaque: z.boolean(),
+  vector: z.boolean(),
+  image: box,
+  shown: box,
+  out: box,
+});
+
+/** Surfaces that only the page can make (SVG), by key. */
+const vectors = z.array(z.object({ key: z.string(), bitmap }));
+
+export const Task = z.discriminatedUnion('kind', [
+  /** An exact surface from the original. */
+  z.object({ kind: z.literal('surface'), need: SurfaceRequest }),
+  /** A whole picture, at most `most` px on its longer side. */
+  z.object({ kind: z.literal('rough'), asset: AssetHash, most: z.number() }),
+  /** Decodes a picture to see that it can be, and whether it is opaque. */
+  z.object({ kind: z.literal('inspect'), blob: z.instanceof(Blob) }),
+  /** Paints a graphic for a file and encodes it. */
+  z.object({
+    kind: z.literal('file'),
+    graphic: Graphic,
+    format: FileFormat,
+    quality: z.number(),
+    copyright: z.string(),
+    ground: z.string(),
+    vectors,
+  }),
+  /** A miniature of a graphic, `width` px wide. */
+  z.object({ kind: z.literal('miniature'), graphic: Graphic, width: z.number(), vectors }),
+]);
+export type Task = z.infer<typeof Task>;
+
+export const Request = z.union([
+  z.object({ id: z.number(), task: Task }),
+  z.object({ cancel: z.number() }),
+]);
+export type Request = z.infer<typeof Request>;
+
+/** What each kind of task gives. */
+export interface Answers {
+  surface: ImageBitmap;
+  rough: ImageBitmap;
+  inspect: { opaque: boolean; width: number; height: number };
+  file: { blob: Blob; width: number; height: number };
+  miniature: Blob;
+  legibility: Legibility[];
+}
+export type AnswerOf<T extends Task> = Answers[T['kind']];
+
+export const Reply = z.union([
+  z.object({ id: z.number(), answer: z.unknown() }),
+  z.object({ id: z.number(), problem: z.object({ code: z.string(), message: z.string() }) }),
+]);
+export type Reply = z.infer<typeof Reply>;
