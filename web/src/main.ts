@@ -1,4 +1,3 @@
-import './zod-setup';
 import { bootstrapApplication } from '@angular/platform-browser';
 import { App } from './app/app';
 import { appConfig } from './app/app.config';

@@ -1,7 +1,7 @@
-import { parse, wcagContrast, wcagLuminance } from 'culori/fn';
-import { useMode, modeRgb } from 'culori/fn';
+import { modeLrgb, modeRgb, parse, useMode, wcagContrast, wcagLuminance } from 'culori/fn';
 
 useMode(modeRgb);
+useMode(modeLrgb);
 
 /** Relative luminance 0…1 of a `#rrggbb` colour. WCAG 2.2, definition of relative luminance. */
 export function luminance(hex: string): number {

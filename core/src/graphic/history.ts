@@ -1,3 +1,4 @@
+import '../zod-setup';
 import * as z from 'zod';
 import { Graphic } from './graphic';
 import { applyEdit, type Edit } from './edit';

@@ -1,3 +1,4 @@
+import '../zod-setup';
 import * as z from 'zod';
 import { PageKind } from '../slot/slot';
 

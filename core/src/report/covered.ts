@@ -54,12 +54,17 @@ export const covered = defineRule({
       ];
     const depth: Record<Side, number> = { left: 0, right: 0, top: 0, bottom: 0 };
     for (const b of bare) {
-      // A strip belongs to the side it runs along: where it touches two, to the one it is thinnest against.
+      // A strip belongs to the side it runs along; where that leaves a choice, to the one it is thinnest against.
+      const along = { across: b.width >= canvas.width - 1e-9, down: b.height >= canvas.height - 1e-9 };
       const touches: [Side, number][] = [];
-      if (b.x <= 0) touches.push(['left', b.width]);
-      if (right(b) >= canvas.width - 1e-9) touches.push(['right', b.width]);
-      if (b.y <= 0) touches.push(['top', b.height]);
-      if (bottom(b) >= canvas.height - 1e-9) touches.push(['bottom', b.height]);
+      if (!along.across) {
+        if (b.x <= 0) touches.push(['left', b.width]);
+        if (right(b) >= canvas.width - 1e-9) touches.push(['right', b.width]);
+      }
+      if (!along.down) {
+        if (b.y <= 0) touches.push(['top', b.height]);
+        if (bottom(b) >= canvas.height - 1e-9) touches.push(['bottom', b.height]);
+      }
       const thinnest = touches.sort((p, q) => p[1] - q[1])[0];
       if (thinnest) depth[thinnest[0]] = Math.max(depth[thinnest[0]], thinnest[1]);
     }

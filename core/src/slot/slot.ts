@@ -1,3 +1,4 @@
+import '../zod-setup';
 import * as z from 'zod';
 
 /** Longest side of a slot, in CSS px; browsers stop painting reliably on canvases much beyond it. */

@@ -20,7 +20,7 @@ import { PreviewService, type Preview } from './preview.service';
     </a>
     <div class="words">
       <strong>{{ entry().graphic.name }}</strong>
-      <span class="fit" [class.problem-text]="preview()?.fit?.includes('to fix')">{{ preview()?.fit }}</span>
+      <span class="fit quiet" [class.problem-text]="preview()?.fit?.includes('to fix')">{{ preview()?.fit }}</span>
       <button type="button" class="button icon small bare" [matMenuTriggerFor]="menu" [attr.aria-label]="'More for ' + entry().graphic.name"><bs-icon name="dots" /></button>
     </div>
     <p class="quiet small-text">{{ slot().name }}, {{ size() }}</p>
@@ -37,7 +37,8 @@ import { PreviewService, type Preview } from './preview.service';
     .wait { position: absolute; left: 12px; bottom: 8px; }
     .words { display: flex; align-items: center; gap: 8px; margin-top: 6px; }
     .words strong { font-size: 14px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 1; }
-    .fit { font-size: 12px; font-weight: 600; color: var(--ink-soft); white-space: nowrap; }
+    .fit.problem-text { color: var(--problem); }
+    .fit { font-size: 12px; font-weight: 600; white-space: nowrap; }
   `,
 })
 export class GraphicCard {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, input, viewChild } from '@angular/core';
-import { mainFrame, paint, plan, surfacesOf, type Layer, type Surfaces } from '@bright-slot/core';
+import { firstRun, luminance, mainFrame, paint, plan, surfacesOf, type Layer, type Surfaces } from '@bright-slot/core';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { SurfaceStore } from './surface-store';
@@ -8,8 +8,9 @@ import { SurfaceStore } from './surface-store';
 @Component({
   selector: 'bs-leaf-picture',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.dark]': 'pale()' },
   template: '<canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>',
-  styles: ':host { display: block; } canvas { display: block; }',
+  styles: ':host { display: block; } :host(.dark) { background: #5d6468; } canvas { display: block; }',
 })
 export class LeafPicture {
   readonly layer = input.required<Layer>();
@@ -17,6 +18,11 @@ export class LeafPicture {
   private readonly store = inject(SurfaceStore);
   private readonly type = inject(TypeService);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  /** Pale words need a darker leaf to be seen on. */
+  protected readonly pale = computed(() => {
+    const layer = this.layer();
+    return layer.role === 'words' && luminance(firstRun(layer).colour) > 0.4;
+  });
   protected readonly size = computed(() => {
     const { canvas } = this.workbench.graphic()!;
     const ratio = canvas.width / canvas.height;

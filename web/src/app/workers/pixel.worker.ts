@@ -1,5 +1,4 @@
 /// <reference lib="webworker" />
-import '../../zod-setup';
 import { isOpaque, type SurfaceNeed } from '@bright-slot/core';
 import { encode } from './job/encode';
 import { picture } from './job/pictures';

@@ -1,0 +1,96 @@
+import { blank, photo, random, words } from '../testing/samples';
+import { applyEdit, type Edit } from './edit';
+import { Graphic, textOf, withText } from './graphic';
+import { MERGE_WITHIN, Step, canRedo, commit, current, goTo, historyFrom, line, redo, startHistory, undo } from './history';
+
+const add: Edit = { type: 'add-layer', layer: photo(), name: 'Shelf added' };
+const nudge = (x: number): Edit => ({ type: 'replace-layer', layer: photo({ place: { mode: 'free', x, y: 0, width: 10 } }), name: 'Shelf moved', merge: 'nudge:p' });
+
+describe('history', () => {
+  it('goes back and forth, byte for byte, over 200 random edits', () => {
+    const r = random(7);
+    let h = startHistory(blank(), 's0', 0);
+    const seen = [JSON.stringify(current(h))];
+    for (let i = 1; i <= 200; i++) {
+      const layers = current(h).layers;
+      const pick = layers[Math.floor(r() * layers.length)];
+      const edit: Edit =
+        !pick || r() < 0.3
+          ? { type: 'add-layer', layer: { ...(r() < 0.5 ? photo() : words('Two words')), id: `l${i}` }, at: Math.floor(r() * 5), name: 'Added' }
+          : r() < 0.2
+            ? { type: 'remove-layer', id: pick.id, name: 'Deleted' }
+            : r() < 0.5
+              ? { type: 'move-layer', id: pick.id, to: Math.floor(r() * layers.length), name: 'Moved' }
+              : { type: 'replace-layer', layer: { ...pick, name: `n${i}` }, name: 'Renamed' };
+      const next = commit(h, edit, `s${i}`, i * 10_000);
+      if (next === h) continue;
+      h = next;
+      seen.push(JSON.stringify(current(h)));
+    }
+    expect(seen.length).toBeGreaterThan(150);
+    for (let i = seen.length - 2; i >= 0; i--) {
+      h = undo(h);
+      expect(JSON.stringify(current(h))).toBe(seen[i]);
+    }
+    expect(undo(h)).toBe(h);
+    for (let i = 1; i < seen.length; i++) {
+      h = redo(h);
+      expect(JSON.stringify(current(h))).toBe(seen[i]);
+    }
+    expect(redo(h)).toBe(h);
+  });
+
+  it('joins edits of one key made soon after each other, and no others', () => {
+    let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
+    h = commit(h, nudge(1), 's2', 100);
+    h = commit(h, nudge(2), 's3', 200);
+    expect(line(h).map((s) => s.name)).toEqual(['Made', 'Shelf added', 'Shelf moved']);
+    h = commit(h, nudge(3), 's4', 200 + MERGE_WITHIN + 1);
+    expect(line(h)).toHaveLength(4);
+  });
+
+  it('keeps a branch that was left, and redo follows the one last walked', () => {
+    let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
+    h = undo(h);
+    h = commit(h, { type: 'rename', to: 'Other', name: 'Renamed' }, 's2', 2);
+    expect(Object.keys(h.steps)).toHaveLength(3);
+    expect(redo(undo(h)).head).toBe('s2');
+    h = goTo(h, 's1');
+    expect(current(h).layers).toHaveLength(1);
+    expect(redo(undo(h)).head).toBe('s1');
+  });
+
+  it('comes back from storage with its head and redo', () => {
+    let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
+    h = undo(commit(h, nudge(4), 's2', 2));
+    const steps = JSON.parse(JSON.stringify(Object.values(h.steps))) as unknown[];
+    const back = historyFrom(steps.map((s) => Step.parse(s)), h.head, h.next)!;
+    expect(current(back)).toEqual(current(h));
+    expect(canRedo(back)).toBe(true);
+    expect(historyFrom([], 'nowhere', {})).toBeNull();
+  });
+
+  it('gives the same history for an edit that changes nothing', () => {
+    const h = startHistory(blank(), 's0', 0);
+    expect(commit(h, { type: 'remove-layer', id: 'none', name: 'x' }, 's1', 1)).toBe(h);
+  });
+});
+
+describe('edits', () => {
+  it('give graphics the schema accepts', () => {
+    const g = applyEdit(applyEdit(blank(), add), { type: 'set-backdrop', backdrop: { kind: 'colour', colour: '#5a7a6b' }, name: 'Backdrop' });
+    expect(Graphic.parse(g)).toEqual(g);
+  });
+  it('never change what they are given', () => {
+    const g = Object.freeze({ ...blank(), layers: Object.freeze([photo()]) }) as unknown as Graphic;
+    expect(() => applyEdit(g, { type: 'remove-layer', id: 'p', name: 'x' })).not.toThrow();
+    expect(g.layers).toHaveLength(1);
+  });
+});
+
+it('text with line breaks becomes paragraphs and back', () => {
+  const layer = withText(words('One'), 'One\nTwo\r\nThree');
+  expect(layer.paragraphs).toHaveLength(3);
+  expect(textOf(layer)).toBe('One\nTwo\nThree');
+  expect(textOf(withText(layer, ''))).toBe('');
+});

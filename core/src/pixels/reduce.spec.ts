@@ -1,0 +1,190 @@
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+import { coverBox } from '../geometry/fit';
+import { byteOf, encoded, linearOf } from './srgb';
+import { isOpaque, reduce, sourceNeeded, type Pixels, type Reduction } from './reduce';
+
+const picture = (name: string) => readFileSync(new URL(`../../../demo/pictures/${name}`, import.meta.url));
+
+async function pixelsOf(input: sharp.Sharp): Promise<Pixels> {
+  const { data, info } = await input.ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+}
+
+/** Mean and greatest difference of encoded bytes, over the colour channels. */
+function difference(a: Pixels, b: Pixels): { mean: number; worst: number } {
+  let sum = 0;
+  let worst = 0;
+  for (let i = 0; i < a.data.length; i++) {
+    if (i % 4 === 3) continue;
+    const d = Math.abs(a.data[i]! - b.data[i]!);
+    sum += d;
+    worst = Math.max(worst, d);
+  }
+  return { mean: sum / (a.data.length * 0.75), worst };
+}
+
+/** Global-window SSIM on luma, 8 × 8 blocks. Wang et al. 2004, equation 13, with its constants. */
+function ssim(a: Pixels, b: Pixels): number {
+  const luma = (p: Pixels, x: number, y: number) => {
+    const i = (y * p.width + x) * 4;
+    return 0.2126 * p.data[i]! + 0.7152 * p.data[i + 1]! + 0.0722 * p.data[i + 2]!;
+  };
+  let total = 0;
+  let n = 0;
+  for (let by = 0; by + 8 <= a.height; by += 4)
+    for (let bx = 0; bx + 8 <= a.width; bx += 4) {
+      let ma = 0;
+      let mb = 0;
+      for (let y = by; y < by + 8; y++)
+        for (let x = bx; x < bx + 8; x++) {
+          ma += luma(a, x, y) / 64;
+          mb += luma(b, x, y) / 64;
+        }
+      let va = 0;
+      let vb = 0;
+      let cov = 0;
+      for (let y = by; y < by + 8; y++)
+        for (let x = bx; x < bx + 8; x++) {
+          const da = luma(a, x, y) - ma;
+          const db = luma(b, x, y) - mb;
+          va += (da * da) / 63;
+          vb += (db * db) / 63;
+          cov += (da * db) / 63;
+        }
+      const c1 = 6.5025;
+      const c2 = 58.5225;
+      total += ((2 * ma * mb + c1) * (2 * cov + c2)) / ((ma * ma + mb * mb + c1) * (va + vb + c2));
+      n++;
+    }
+  return total / n;
+}
+
+/** Lanczos-3 in linear light, double precision, pixel by pixel: slow and plain, to compare with. */
+function reference(source: Pixels, image: { x: number; y: number; width: number; height: number }, out: { x: number; y: number; width: number; height: number }): Pixels {
+  const lin = (b: number) => (b / 255 <= 0.04045 ? b / 255 / 12.92 : ((b / 255 + 0.055) / 1.055) ** 2.4);
+  const kernel = (x: number) => (x === 0 ? 1 : Math.abs(x) >= 3 ? 0 : (3 * Math.sin(Math.PI * x) * Math.sin((Math.PI * x) / 3)) / (Math.PI * x) ** 2);
+  const taps = (length: number, start: number, extent: number, at: number) => {
+    const per = length / extent;
+    const stretch = Math.max(1, per);
+    const centre = (at + 0.5 - start) * per;
+    const list: [number, number][] = [];
+    let sum = 0;
+    for (let s = Math.ceil(centre - 3 * stretch - 0.5); s <= Math.floor(centre + 3 * stretch - 0.5); s++) {
+      const w = kernel((s + 0.5 - centre) / stretch);
+      list.push([Math.min(Math.max(s, 0), length - 1), w]);
+      sum += w;
+    }
+    return list.map(([s, w]) => [s, w / sum] as const);
+  };
+  const linear = Float64Array.from(source.data, lin);
+  const columns = Array.from({ length: out.width }, (_, x) => taps(source.width, image.x, image.width, out.x + x));
+  const across = new Float64Array(source.height * out.width * 3);
+  for (let y = 0; y < source.height; y++)
+    for (let x = 0; x < out.width; x++)
+      for (let c = 0; c < 3; c++) across[(y * out.width + x) * 3 + c] = columns[x]!.reduce((s, [sx, w]) => s + w * linear[(y * source.width + sx) * 4 + c]!, 0);
+  const data = new Uint8ClampedArray(out.width * out.height * 4);
+  for (let y = 0; y < out.height; y++) {
+    const rows = taps(source.height, image.y, image.height, out.y + y);
+    for (let x = 0; x < out.width; x++) {
+      for (let c = 0; c < 3; c++) {
+        const v = rows.reduce((s, [sy, w]) => s + w * across[(sy * out.width + x) * 3 + c]!, 0);
+        data[(y * out.width + x) * 4 + c] = Math.round(255 * Math.min(1, Math.max(0, encoded(Math.min(1, Math.max(0, v))))));
+      }
+      data[(y * out.width + x) * 4 + 3] = 255;
+    }
+  }
+  return { width: out.width, height: out.height, data };
+}
+
+describe('sRGB', () => {
+  // CSS Color 4, section 10.2: sample values of the transfer function, worked by hand from its definition.
+  it('is as CSS Color 4 defines it', () => {
+    expect(linearOf[0]).toBe(0);
+    expect(linearOf[255]).toBe(1);
+    expect(linearOf[10]).toBeCloseTo(10 / 255 / 12.92, 7);
+    expect(linearOf[188]).toBeCloseTo(0.50289, 4);
+    expect(encoded(0.5)).toBeCloseTo(0.735357, 5);
+  });
+  it('gives every byte back, and the nearest one between bytes', () => {
+    for (let b = 0; b < 256; b++) expect(byteOf(linearOf[b]!)).toBe(b);
+    for (let l = 0; l <= 1; l += 0.0003) expect(Math.abs(byteOf(l) - encoded(l) * 255)).toBeLessThan(0.75);
+  });
+});
+
+describe('reduce', () => {
+  const whole = (p: { width: number; height: number }) => ({ x: 0, y: 0, width: p.width, height: p.height });
+
+  it('matches a double-precision Lanczos-3 in linear light: SSIM ≥ 0.995', async () => {
+    const source = await pixelsOf(sharp(picture('shelf.jpg')).resize(900));
+    const image = coverBox(source, { x: 0, y: 0, width: 240, height: 70.5 });
+    const out = { x: 0, y: 0, width: 240, height: 71 };
+    const r: Reduction = { image, shown: image, out };
+    const part = sourceNeeded(source, r)!;
+    const cut = await pixelsOf(sharp(Buffer.from(source.data), { raw: { width: source.width, height: source.height, channels: 4 } }).extract({ left: part.x, top: part.y, width: part.width, height: part.height }));
+    const made = reduce(cut, part, source, r, true)!;
+    const wanted = reference(source, image, out);
+    expect(ssim(made, wanted)).toBeGreaterThanOrEqual(0.995);
+    expect(difference(made, wanted).worst).toBeLessThanOrEqual(1);
+  });
+
+  // sharp (libvips) reduces in encoded light, so the mean may differ a little where contrasts are fine.
+  it('agrees with sharp on the same exact region: mean difference ≤ 2.5 of 255', async () => {
+    const source = await pixelsOf(sharp(picture('wheel.jpg')));
+    const region = { left: 0, top: 700, width: 3500, height: 740 };
+    const wanted = await pixelsOf(sharp(picture('wheel.jpg')).extract(region).resize(875, 185, { kernel: 'lanczos3', fit: 'fill', fastShrinkOnLoad: false }));
+    const image = { x: 0, y: -175, width: 875, height: 583 };
+    const out = { x: 0, y: 0, width: 875, height: 185 };
+    const made = reduce(source, whole(source), source, { image, shown: image, out }, true)!;
+    expect(difference(made, wanted).mean).toBeLessThan(2.5);
+  });
+
+  it('gives a picture back unchanged at its own size', async () => {
+    const source = await pixelsOf(sharp(picture('cutout-mug.png')).resize(90));
+    const box = whole(source);
+    const made = reduce(source, box, source, { image: box, shown: box, out: box }, false)!;
+    for (let i = 0; i < source.data.length; i += 4) {
+      expect(made.data[i + 3]).toBe(source.data[i + 3]);
+      if (source.data[i + 3]! > 0) for (let c = 0; c < 3; c++) expect(Math.abs(made.data[i + c]! - source.data[i + c]!)).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it('mixes light, not code values: black and white lines become 188, not 128', () => {
+    const data = new Uint8ClampedArray(64 * 64 * 4).map((_, i) => (i % 4 === 3 ? 255 : Math.floor(i / 4) % 2 ? 255 : 0));
+    const image = { x: 0, y: 0, width: 8, height: 8 };
+    const made = reduce({ width: 64, height: 64, data }, { x: 0, y: 0, width: 64, height: 64 }, { width: 64, height: 64 }, { image, shown: image, out: image }, true)!;
+    // Linear 0.5 is encoded 0.7354 (CSS Color 4), 187.5 of 255.
+    expect(Math.abs(made.data[(4 * 8 + 4) * 4]! - 188)).toBeLessThanOrEqual(2);
+  });
+
+  it('lets no colour of transparent pixels in', () => {
+    const data = new Uint8ClampedArray(32 * 32 * 4);
+    for (let i = 0; i < 32 * 32; i++) data.set(i % 32 < 16 ? [255, 0, 0, 255] : [0, 255, 0, 0], i * 4);
+    const image = { x: 0, y: 0, width: 5, height: 5 };
+    const made = reduce({ width: 32, height: 32, data }, { x: 0, y: 0, width: 32, height: 32 }, { width: 32, height: 32 }, { image, shown: image, out: image }, false)!;
+    for (let i = 0; i < made.data.length; i += 4) if (made.data[i + 3]! > 0) expect(made.data[i + 1]).toBe(0);
+  });
+
+  it('turns fractional edges into partial alpha', () => {
+    const data = new Uint8ClampedArray(40 * 40 * 4).fill(255);
+    const image = { x: 1.25, y: 2, width: 10, height: 10 };
+    const made = reduce({ width: 40, height: 40, data }, { x: 0, y: 0, width: 40, height: 40 }, { width: 40, height: 40 }, { image, shown: image, out: { x: 1, y: 2, width: 11, height: 10 } }, true)!;
+    expect(made.data[3]).toBe(Math.round(0.75 * 255));
+    expect(made.data[4 + 3]).toBe(255);
+    expect(made.data[10 * 4 + 3]).toBe(Math.round(0.25 * 255));
+  });
+
+  it('stops when told, and reads no more of the source than it needs', () => {
+    const data = new Uint8ClampedArray(100 * 100 * 4).fill(255);
+    const box = { x: 0, y: 0, width: 50, height: 50 };
+    expect(reduce({ width: 100, height: 100, data }, { x: 0, y: 0, width: 100, height: 100 }, { width: 100, height: 100 }, { image: box, shown: box, out: box }, true, () => true)).toBeNull();
+    const part = sourceNeeded({ width: 6000, height: 4000 }, { image: { x: 0, y: -200, width: 600, height: 400 }, shown: { x: 0, y: -200, width: 600, height: 400 }, out: { x: 0, y: 0, width: 600, height: 50 } })!;
+    expect(part.height).toBeLessThan(600);
+    expect(sourceNeeded({ width: 10, height: 10 }, { image: box, shown: { x: 0, y: 0, width: 1, height: 1 }, out: { x: 20, y: 20, width: 5, height: 5 } })).toBeNull();
+  });
+
+  it('knows an opaque picture', () => {
+    expect(isOpaque({ width: 1, height: 2, data: new Uint8ClampedArray([0, 0, 0, 255, 9, 9, 9, 255]) })).toBe(true);
+    expect(isOpaque({ width: 1, height: 2, data: new Uint8ClampedArray([0, 0, 0, 255, 9, 9, 9, 254]) })).toBe(false);
+  });
+});

@@ -1,0 +1,59 @@
+import { newGraphic, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
+import { slotsToStart } from '../slot/slots-to-start';
+
+export function slotOf(id: string) {
+  return slotsToStart.find((s) => s.id === id)!;
+}
+
+export function blank(slot = 'blog-header'): Graphic {
+  return newGraphic({ id: 'g', name: 'Test', created: '2026-11-24T00:00:00Z', slot: slotOf(slot) });
+}
+
+export function photo(own: Partial<PictureLayer> = {}): PictureLayer {
+  return {
+    id: 'p',
+    name: 'Shelf',
+    visible: true,
+    locked: false,
+    role: 'photo',
+    asset: 'a'.repeat(64),
+    natural: { width: 3500, height: 2332 },
+    opaque: true,
+    vector: false,
+    place: { mode: 'cover', focus: { x: 0.5, y: 0.5 }, zoom: 1 },
+    crop: null,
+    ...own,
+  };
+}
+
+export function words(text: string, own: Partial<WordsLayer> = {}, run: Partial<WordsLayer['paragraphs'][0]['runs'][0]> = {}): WordsLayer {
+  return {
+    id: 'w',
+    name: 'Title',
+    visible: true,
+    locked: false,
+    role: 'words',
+    lineSpacing: 1.2,
+    place: { x: 470, y: 60 },
+    paragraphs: text.split('\n').map((line) => ({
+      align: 'centre' as const,
+      runs: [{ text: line, size: 52, colour: '#ffffff', face: { family: 'Bricolage Grotesque', weight: 700, italic: false }, ...run }],
+    })),
+    ...own,
+  };
+}
+
+export function withLayers(graphic: Graphic, ...layers: Graphic['layers']): Graphic {
+  return { ...graphic, layers };
+}
+
+/** Small repeatable random numbers 0…1 (mulberry32). */
+export function random(seed: number): () => number {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}

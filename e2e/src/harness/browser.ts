@@ -1,0 +1,191 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
+
+export interface BrowserChoices {
+  readonly width?: number;
+  readonly height?: number;
+  readonly profile?: string;
+  readonly reducedMotion?: boolean;
+}
+
+/** A real Chromium with what the tests need to say to it. */
+export class Browser {
+  private constructor(
+    readonly driver: Driver,
+    readonly downloads: string,
+    private readonly profile: string,
+    private readonly ownsProfile: boolean,
+  ) {}
+
+  static async open(choices: BrowserChoices = {}): Promise<Browser> {
+    const profile = choices.profile ?? mkdtempSync(join(tmpdir(), 'bright-slot-profile-'));
+    const downloads = mkdtempSync(join(tmpdir(), 'bright-slot-downloads-'));
+    const options = new Options();
+    options.setChromeBinaryPath('/usr/bin/chromium');
+    options.addArguments(
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--force-color-profile=srgb',
+      `--user-data-dir=${profile}`,
+    );
+    if (choices.reducedMotion) options.addArguments('--force-prefers-reduced-motion');
+    options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
+    const logs = new logging.Preferences();
+    logs.setLevel(logging.Type.BROWSER, logging.Level.ALL);
+    options.setLoggingPrefs(logs);
+    const driver = (await new Builder()
+      .forBrowser('chrome')
+      .setChromeOptions(options)
+      .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+      .build()) as unknown as Driver;
+    const browser = new Browser(driver, downloads, profile, choices.profile === undefined);
+    await browser.size(choices.width ?? 1280, choices.height ?? 800);
+    // Violations of the Content-Security-Policy are swallowed by the page; they are kept where the test can read them.
+    await driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `window.__violations = [];
+        document.addEventListener('securitypolicyviolation', (e) => window.__violations.push(e.violatedDirective + ' ' + e.blockedURI + ' ' + e.sourceFile));
+        window.__longTasks = [];
+        try { new PerformanceObserver((l) => window.__longTasks.push(...l.getEntries().map((e) => e.duration))).observe({ entryTypes: ['longtask'] }); } catch {}`,
+    });
+    return browser;
+  }
+
+  async size(width: number, height: number): Promise<void> {
+    await this.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  }
+
+  go(address: string): Promise<void> {
+    return this.driver.get(address);
+  }
+
+  find(css: string, within = 15_000): Promise<WebElement> {
+    return this.driver.wait(until.elementLocated(By.css(css)), within, `Nothing matches ${css}`);
+  }
+
+  all(css: string): Promise<WebElement[]> {
+    return this.driver.findElements(By.css(css));
+  }
+
+  /** The visible element of a role-like kind whose text or label says this. */
+  async named(kind: string, name: string, within = 15_000): Promise<WebElement> {
+    const text = `normalize-space(translate(., '\u00a0', ' '))`;
+    const path = `//${kind}[${text}=${quoted(name)} or @aria-label=${quoted(name)} or starts-with(@aria-label, ${quoted(name)})]`;
+    return this.driver.wait(
+      async () => {
+        for (const e of await this.driver.findElements(By.xpath(path))) if (await e.isDisplayed().catch(() => false)) return e;
+        return null as unknown as WebElement;
+      },
+      within,
+      `There is no ${kind} called ${name}`,
+    );
+  }
+
+  async press(name: string, kind = 'button'): Promise<void> {
+    const element = await this.named(kind, name);
+    await this.driver.executeScript('arguments[0].scrollIntoView({block: "nearest"})', element);
+    await element.click();
+  }
+
+  async seeText(text: string, within = 15_000): Promise<WebElement> {
+    return this.driver.wait(
+      async () => {
+        const found = await this.driver.findElements(By.xpath(`//*[contains(normalize-space(.), ${quoted(text)}) and not(self::script) and not(.//*[contains(normalize-space(.), ${quoted(text)})])]`));
+        for (const e of found) if (await e.isDisplayed().catch(() => false)) return e;
+        return null as unknown as WebElement;
+      },
+      within,
+      `“${text}” is not to be seen`,
+    );
+  }
+
+  /** Replaces what stands in a field. */
+  async fill(element: WebElement, text: string): Promise<void> {
+    await element.click();
+    await element.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+  }
+
+  keys(...keys: string[]): Promise<void> {
+    return this.driver.actions().sendKeys(...keys).perform();
+  }
+
+  async chord(...keys: string[]): Promise<void> {
+    let actions = this.driver.actions();
+    for (const k of keys) actions = actions.keyDown(k);
+    for (const k of [...keys].reverse()) actions = actions.keyUp(k);
+    await actions.perform();
+  }
+
+  run<T>(script: string | ((...args: never[]) => unknown), ...args: unknown[]): Promise<T> {
+    return this.driver.executeScript<T>(script as string, ...args);
+  }
+
+  async drag(from: { x: number; y: number }, by: { x: number; y: number }): Promise<void> {
+    const x = Math.round(from.x);
+    const y = Math.round(from.y);
+    await this.driver
+      .actions()
+      .move({ x, y })
+      .press()
+      .move({ x: x + Math.round(by.x / 2), y: y + Math.round(by.y / 2), duration: 60 })
+      .move({ x: x + by.x, y: y + by.y, duration: 60 })
+      .release()
+      .perform();
+  }
+
+  /** Drops files onto the page as a person's file manager would. */
+  async dropFiles(css: string, files: readonly { name: string; type: string; base64: string }[]): Promise<void> {
+    await this.driver.executeScript(
+      `const [css, files] = arguments;
+       const data = new DataTransfer();
+       for (const f of files) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
+       const target = document.querySelector(css);
+       for (const type of ['dragover', 'drop']) target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }));`,
+      css,
+      files,
+    );
+  }
+
+  async screenshot(path: string): Promise<void> {
+    writeFileSync(path, Buffer.from(await this.driver.takeScreenshot(), 'base64'));
+  }
+
+  violations(): Promise<string[]> {
+    return this.run<string[]>('return window.__violations ?? []');
+  }
+
+  /** What the page said to its console as an error. */
+  async errors(): Promise<string[]> {
+    const entries = await this.driver.manage().logs().get(logging.Type.BROWSER);
+    return entries.filter((e) => e.level.value >= logging.Level.SEVERE.value).map((e) => e.message);
+  }
+
+  /** Waits until the canvas shows exact surfaces. */
+  async exact(): Promise<WebElement> {
+    return this.find('canvas[data-exact="true"]', 30_000);
+  }
+
+  async saved(): Promise<void> {
+    await this.driver.wait(async () => /^Saved /.test(await (await this.find('bs-save-state')).getText()), 10_000, 'It never said “Saved”');
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit().catch(() => undefined);
+    for (const folder of [this.downloads, ...(this.ownsProfile ? [this.profile] : [])]) rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+  }
+}
+
+function quoted(text: string): string {
+  return text.includes("'") ? `"${text}"` : `'${text}'`;
+}
+
+export { By, Key, until };
+export type { WebDriver, WebElement };
