@@ -3,25 +3,47 @@ import boundaries from 'eslint-plugin-boundaries';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['dist/**', '.cache/**', '.angular/**', '.data/**', 'tools/photos/**', '**/*.mjs', 'demo/**', '**/node_modules/**', 'coverage/**'] },
+  {
+    ignores: [
+      'dist/**',
+      '.cache/**',
+      '.angular/**',
+      '.data/**',
+      'tools/photos/**',
+      '**/*.mjs',
+      'demo/**',
+      '**/node_modules/**',
+      'coverage/**',
+    ],
+  },
   {
     files: ['**/*.ts'],
     extends: [...tseslint.configs.recommendedTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: ['core/tsconfig.spec.json', 'server/tsconfig.json', 'web/tsconfig.json', 'web/tsconfig.worker.json', 'web/tsconfig.spec.json', 'e2e/tsconfig.json'],
+        project: [
+          'core/tsconfig.spec.json',
+          'server/tsconfig.json',
+          'web/tsconfig.json',
+          'web/tsconfig.worker.json',
+          'web/tsconfig.spec.json',
+          'e2e/tsconfig.json',
+        ],
         tsconfigRootDir: import.meta.dirname,
+        noWarnOnMultipleProjects: true,
       },
     },
     plugins: { boundaries },
     settings: {
-      'import/resolver': { typescript: { project: ['core/tsconfig.json', 'web/tsconfig.json', 'server/tsconfig.json'] } },
+      'import/resolver': {
+        typescript: { project: ['core/tsconfig.json', 'web/tsconfig.json', 'server/tsconfig.json'] },
+      },
       'boundaries/elements': [
-        { type: 'core', pattern: 'core/src/**', mode: 'full' },
-        { type: 'web', pattern: 'web/src/**', mode: 'full' },
-        { type: 'server', pattern: 'server/src/**', mode: 'full' },
-        { type: 'e2e', pattern: 'e2e/src/**', mode: 'full' },
-        { type: 'tools', pattern: 'tools/**', mode: 'full' },
+        { type: 'core', pattern: 'core/src/**', partialMatch: false },
+        { type: 'web', pattern: 'web/src/**', partialMatch: false },
+        { type: 'server', pattern: 'server/src/**', partialMatch: false },
+        { type: 'e2e', pattern: 'e2e/src/**', partialMatch: false },
+        { type: 'tools', pattern: 'tools/**', partialMatch: false },
       ],
     },
     rules: {
@@ -33,13 +55,22 @@ export default tseslint.config(
             { from: { element: { type: 'core' } }, allow: { to: { element: { type: 'core' } } } },
             { from: { element: { type: 'web' } }, allow: { to: { element: { type: ['web', 'core'] } } } },
             { from: { element: { type: 'server' } }, allow: { to: { element: { type: ['server', 'core'] } } } },
-            { from: { element: { type: 'e2e' } }, allow: { to: { element: { type: ['e2e', 'core', 'server', 'tools'] } } } },
-            { from: { element: { type: 'tools' } }, allow: { to: { element: { type: ['tools', 'core', 'server', 'web'] } } } },
+            {
+              from: { element: { type: 'e2e' } },
+              allow: { to: { element: { type: ['e2e', 'core', 'server', 'tools'] } } },
+            },
+            {
+              from: { element: { type: 'tools' } },
+              allow: { to: { element: { type: ['tools', 'core', 'server', 'web'] } } },
+            },
           ],
         },
       ],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false, attributes: false } }],
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { arguments: false, attributes: false } },
+      ],
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
     },
   },
@@ -48,8 +79,35 @@ export default tseslint.config(
     files: ['core/src/**/*.ts'],
     ignores: ['core/src/**/*.spec.ts', 'core/src/testing/**'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: ['node:*', 'fs', 'path', '@angular/*', '@ngrx/*', 'rxjs*', 'dexie', 'konva', 'express', '@bright-slot/*'] }],
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'process', 'Buffer', 'fetch', 'self', 'localStorage', 'setTimeout'],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            'node:*',
+            'fs',
+            'path',
+            '@angular/*',
+            '@ngrx/*',
+            'rxjs*',
+            'dexie',
+            'konva',
+            'express',
+            '@bright-slot/*',
+          ],
+        },
+      ],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'process',
+        'Buffer',
+        'fetch',
+        'self',
+        'localStorage',
+        'setTimeout',
+      ],
     },
   },
   {
@@ -62,5 +120,8 @@ export default tseslint.config(
       '@angular-eslint/directive-selector': ['error', { type: 'attribute', prefix: 'bs', style: 'camelCase' }],
     },
   },
-  { files: ['web/src/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
+  {
+    files: ['web/src/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+  },
 );

@@ -1,4 +1,7 @@
-const swc = ['@swc/jest', { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'es6' } }];
+const swc = [
+  '@swc/jest',
+  { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'es6' } },
+];
 
 /** Plain ES modules everywhere: several libraries have no other form. */
 const common = {

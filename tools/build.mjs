@@ -4,16 +4,36 @@ import { installPackages, run, unpackType, whenChanged } from './prepare.mjs';
 export async function build() {
   await installPackages();
   await unpackType();
-  const web = ['web/src', 'web/public', 'web/package.json', 'web/tsconfig.json', 'web/tsconfig.worker.json', 'core/src', 'angular.json', 'tsconfig.base.json', 'package-lock.json'];
+  const web = [
+    'web/src',
+    'web/public',
+    'web/package.json',
+    'web/tsconfig.json',
+    'web/tsconfig.worker.json',
+    'core/src',
+    'angular.json',
+    'tsconfig.base.json',
+    'package-lock.json',
+  ];
   await whenChanged('web', web, ['dist/web/browser/index.html'], () => {
     console.log('Building the app …');
-    run('npx', ['ng', 'build', '--configuration', 'production'], { env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+    run('npx', ['ng', 'build', '--configuration', 'production'], {
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    });
   });
   await whenChanged('server', ['server/src', 'core/src', 'package-lock.json'], ['dist/server/main.mjs'], () => {
     console.log('Building the server …');
     run('npx', [
-      'esbuild', 'server/src/main.ts', '--bundle', '--platform=node', '--format=esm', '--target=node20',
-      '--outfile=dist/server/main.mjs', '--packages=external', '--alias:@bright-slot/core=./core/src/index.ts', '--log-level=warning',
+      'esbuild',
+      'server/src/main.ts',
+      '--bundle',
+      '--platform=node',
+      '--format=esm',
+      '--target=node20',
+      '--outfile=dist/server/main.mjs',
+      '--packages=external',
+      '--alias:@bright-slot/core=./core/src/index.ts',
+      '--log-level=warning',
     ]);
   });
 }

@@ -29,7 +29,8 @@ export function whenChanged(name, inputs, outputs, work) {
   mkdirSync(join(root, '.cache'), { recursive: true });
   const mark = join(root, '.cache', `${name}.digest`);
   const digest = digestOf(inputs);
-  const done = existsSync(mark) && readFileSync(mark, 'utf8') === digest && outputs.every((o) => existsSync(join(root, o)));
+  const done =
+    existsSync(mark) && readFileSync(mark, 'utf8') === digest && outputs.every((o) => existsSync(join(root, o)));
   if (done) return Promise.resolve(false);
   return Promise.resolve(work()).then(() => {
     writeFileSync(mark, digest);
@@ -55,7 +56,13 @@ export async function unpackType() {
     mkdirSync(join(root, '.cache/type'), { recursive: true });
     for (const family of readdirSync(join(root, 'node_modules/@fontsource-variable')))
       for (const style of ['normal', 'italic']) {
-        const file = join(root, 'node_modules/@fontsource-variable', family, 'files', `${family}-latin-wght-${style}.woff2`);
+        const file = join(
+          root,
+          'node_modules/@fontsource-variable',
+          family,
+          'files',
+          `${family}-latin-wght-${style}.woff2`,
+        );
         if (!existsSync(file)) continue;
         const stem = style === 'italic' ? `${family}-italic` : family;
         const packed = readFileSync(file);

@@ -1,6 +1,13 @@
 import { run } from './prepare.mjs';
 
-for (const project of ['core/tsconfig.json', 'core/tsconfig.spec.json', 'server/tsconfig.json', 'web/tsconfig.worker.json', 'web/tsconfig.spec.json', 'e2e/tsconfig.json'])
+for (const project of [
+  'core/tsconfig.json',
+  'core/tsconfig.spec.json',
+  'server/tsconfig.json',
+  'web/tsconfig.worker.json',
+  'web/tsconfig.spec.json',
+  'e2e/tsconfig.json',
+])
   run('npx', ['tsc', '-p', project]);
 // tsc does not look into templates.
 run('npx', ['ngc', '-p', 'web/tsconfig.json', '--noEmit']);

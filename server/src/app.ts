@@ -28,7 +28,10 @@ export function appServer(options: { web: string; siteOrigin: string }): Express
           formAction: ["'self'"],
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           scriptSrcAttr: ["'none'"],
-          styleSrc: ["'self'", (_request, response) => `'nonce-${(response as express.Response).locals['nonce'] as string}'`],
+          styleSrc: [
+            "'self'",
+            (_request, response) => `'nonce-${(response as express.Response).locals['nonce'] as string}'`,
+          ],
           workerSrc: ["'self'", 'blob:'],
           imgSrc: ["'self'", 'data:', 'blob:', siteOrigin],
           fontSrc: ["'self'"],

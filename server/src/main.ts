@@ -23,7 +23,10 @@ function listen(app: ReturnType<typeof appServer>, on: number): Promise<void> {
 }
 
 try {
-  await listen(siteServer({ store, demo: `${root}/demo`, fonts: `${root}/dist/web/browser/type-web`, appOrigin, siteOrigin }), sitePort);
+  await listen(
+    siteServer({ store, demo: `${root}/demo`, fonts: `${root}/dist/web/browser/type-web`, appOrigin, siteOrigin }),
+    sitePort,
+  );
   await listen(appServer({ web: `${root}/dist/web/browser`, siteOrigin }), port);
 } catch (error) {
   const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';

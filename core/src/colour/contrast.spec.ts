@@ -20,7 +20,10 @@ describe('contrast', () => {
     expect(luminance('#0000ff')).toBeCloseTo(0.0722, 4);
   });
   it('agrees with itself on luminances', () => {
-    expect(contrastOfLuminance(luminance('#1f6f5c'), luminance('#f7f4ee'))).toBeCloseTo(contrast('#1f6f5c', '#f7f4ee'), 9);
+    expect(contrastOfLuminance(luminance('#1f6f5c'), luminance('#f7f4ee'))).toBeCloseTo(
+      contrast('#1f6f5c', '#f7f4ee'),
+      9,
+    );
   });
 });
 

@@ -33,14 +33,19 @@ describe('file names', () => {
         expect(isSafeName(fileName(pattern, { ...parts, graphic }))).toBe(true);
     expect(safeWord('')).toBe('graphic');
   });
-  it.each(['A.jpg', 'a b.jpg', 'a.gif', 'é.png', '-a.png', 'a--b.png', '.jpg', '../a.jpg'])('%s is not safe', (n) => expect(isSafeName(n)).toBe(false));
+  it.each(['A.jpg', 'a b.jpg', 'a.gif', 'é.png', '-a.png', 'a--b.png', '.jpg', '../a.jpg'])('%s is not safe', (n) =>
+    expect(isSafeName(n)).toBe(false),
+  );
 });
 
 describe.each(['jpeg', 'png', 'webp'] as const)('notes in %s', (format) => {
   // A picture with a place, a camera and a foreign profile, made by sharp; read back by sharp and exifr.
   const source = () =>
     sharp({ create: { width: 33, height: 21, channels: 3, background: '#5a7a6b' } })
-      .withExif({ IFD0: { Copyright: 'Someone else', Make: 'Camera' }, IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '51/1 30/1 0/1' } })
+      .withExif({
+        IFD0: { Copyright: 'Someone else', Make: 'Camera' },
+        IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '51/1 30/1 0/1' },
+      })
       .withIccProfile('p3')
       .toFormat(format)
       .toBuffer();
@@ -54,7 +59,9 @@ describe.each(['jpeg', 'png', 'webp'] as const)('notes in %s', (format) => {
     if (format === 'png') expect(noted.includes('sRGB')).toBe(true);
     else expect(Buffer.compare(meta.icc!, Buffer.from(srgbProfile()))).toBe(0);
     const tiff = meta.exif!.subarray(meta.exif!.indexOf('MM\0*'));
-    expect(await exifr.parse(tiff, ['Copyright'])).toEqual({ Copyright: expect.stringContaining('Ottermill Pottery 2026') as string });
+    expect(await exifr.parse(tiff, ['Copyright'])).toEqual({
+      Copyright: expect.stringContaining('Ottermill Pottery 2026') as string,
+    });
     expect(await exifr.gps(tiff).catch(() => undefined)).toBeUndefined();
   });
   it('without a copyright line carry none', async () => {
@@ -62,15 +69,29 @@ describe.each(['jpeg', 'png', 'webp'] as const)('notes in %s', (format) => {
     expect((await sharp(noted).metadata()).exif).toBeUndefined();
   });
   it('leave the pixels alone', async () => {
-    const before = await sharp({ create: { width: 33, height: 21, channels: 3, background: '#5a7a6b' } }).toFormat(format).toBuffer();
+    const before = await sharp({ create: { width: 33, height: 21, channels: 3, background: '#5a7a6b' } })
+      .toFormat(format)
+      .toBuffer();
     const after = Buffer.from(withNotes(before, format, { copyright: 'x' }));
     expect(Buffer.compare(await sharp(after).raw().toBuffer(), await sharp(before).raw().toBuffer())).toBe(0);
   });
 });
 
 it('the profile is sRGB to littleCMS: converting through it changes no colour by more than 1', async () => {
-  const colours = Buffer.from(Array.from({ length: 27 }, (_, i) => [(i % 3) * 127, (Math.floor(i / 3) % 3) * 127, Math.floor(i / 9) * 127]).flat());
-  const tagged = withNotes(await sharp(colours, { raw: { width: 27, height: 1, channels: 3 } }).jpeg({ quality: 100, chromaSubsampling: '4:4:4' }).toBuffer(), 'jpeg', { copyright: '' });
+  const colours = Buffer.from(
+    Array.from({ length: 27 }, (_, i) => [
+      (i % 3) * 127,
+      (Math.floor(i / 3) % 3) * 127,
+      Math.floor(i / 9) * 127,
+    ]).flat(),
+  );
+  const tagged = withNotes(
+    await sharp(colours, { raw: { width: 27, height: 1, channels: 3 } })
+      .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
+      .toBuffer(),
+    'jpeg',
+    { copyright: '' },
+  );
   const plain = await sharp(Buffer.from(tagged), { ignoreIcc: true }).raw().toBuffer();
   const converted = await sharp(Buffer.from(tagged)).toColourspace('srgb').raw().toBuffer();
   for (let i = 0; i < plain.length; i++) expect(Math.abs(plain[i]! - converted[i]!)).toBeLessThanOrEqual(1);

@@ -23,13 +23,18 @@ function joined(...parts: (Uint8Array | readonly number[])[]): Bytes {
 const ascii = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
 const be32 = (n: number) => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
 const le32 = (n: number) => be32(n).reverse();
-const readLe32 = (b: Uint8Array, at: number) => (b[at]! | (b[at + 1]! << 8) | (b[at + 2]! << 16) | (b[at + 3]! << 24)) >>> 0;
+const readLe32 = (b: Uint8Array, at: number) =>
+  (b[at]! | (b[at + 1]! << 8) | (b[at + 2]! << 16) | (b[at + 3]! << 24)) >>> 0;
 
 /** A TIFF block with the Copyright tag alone (33432). Exif 2.32 / CIPA DC-008, section 4.6.5; text as UTF-8. */
 function copyrightBlock(copyright: string): Bytes {
   const text = joined(new TextEncoder().encode(copyright), [0]);
   const padded = text.length < 5 ? joined(text, new Array<number>(5 - text.length).fill(0)) : text;
-  return joined(ascii('MM'), [0, 42, ...be32(8), 0, 1, 0x82, 0x98, 0, 2, ...be32(padded.length), ...be32(26), ...be32(0)], padded);
+  return joined(
+    ascii('MM'),
+    [0, 42, ...be32(8), 0, 1, 0x82, 0x98, 0, 2, ...be32(padded.length), ...be32(26), ...be32(0)],
+    padded,
+  );
 }
 
 /** Strips APPn and comment segments, then states sRGB and copyright. JPEG: ITU-T T.81, B.2.4; ICC.1 annex B.4. */
@@ -59,7 +64,7 @@ function notePng(file: Uint8Array, notes: FileNotes): Bytes {
   };
   const picture = new Set(['IHDR', 'PLTE', 'tRNS', 'IDAT', 'IEND']);
   const parts: Uint8Array[] = [file.subarray(0, 8)];
-  for (let i = 8; i + 12 <= file.length; ) {
+  for (let i = 8; i + 12 <= file.length;) {
     const length = ((file[i]! << 24) | (file[i + 1]! << 16) | (file[i + 2]! << 8) | file[i + 3]!) >>> 0;
     const type = String.fromCharCode(...file.subarray(i + 4, i + 8));
     if (picture.has(type)) parts.push(file.subarray(i, i + 12 + length));
@@ -74,15 +79,17 @@ function notePng(file: Uint8Array, notes: FileNotes): Bytes {
 
 /** Rewrites a WebP in the extended layout with ICCP and EXIF. RFC 9649, section 2.7. */
 function noteWebp(file: Uint8Array, notes: FileNotes): Bytes {
-  const chunk = (type: string, body: Uint8Array) => joined(ascii(type), le32(body.length), body, body.length % 2 ? [0] : []);
+  const chunk = (type: string, body: Uint8Array) =>
+    joined(ascii(type), le32(body.length), body, body.length % 2 ? [0] : []);
   const picture: Uint8Array[] = [];
   let alpha = false;
   let size = { width: 1, height: 1 };
-  for (let i = 12; i + 8 <= file.length; ) {
+  for (let i = 12; i + 8 <= file.length;) {
     const type = String.fromCharCode(...file.subarray(i, i + 4));
     const length = readLe32(file, i + 4);
     const body = file.subarray(i + 8, i + 8 + length);
-    if (type === 'VP8 ') size = { width: (body[6]! | (body[7]! << 8)) & 0x3fff, height: (body[8]! | (body[9]! << 8)) & 0x3fff };
+    if (type === 'VP8 ')
+      size = { width: (body[6]! | (body[7]! << 8)) & 0x3fff, height: (body[8]! | (body[9]! << 8)) & 0x3fff };
     if (type === 'VP8L') {
       const bits = readLe32(body, 1);
       size = { width: (bits & 0x3fff) + 1, height: ((bits >>> 14) & 0x3fff) + 1 };

@@ -2,7 +2,9 @@ import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { identify, typeOf } from './identify';
 
-const svg = new TextEncoder().encode('<?xml version="1.0"?><!-- a pot --><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 500 160"><path d="M0 0h9v9z"/></svg>\n');
+const svg = new TextEncoder().encode(
+  '<?xml version="1.0"?><!-- a pot --><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 500 160"><path d="M0 0h9v9z"/></svg>\n',
+);
 const made = sharp({ create: { width: 40, height: 30, channels: 3, background: '#a4512f' } });
 const bytes: Record<string, Uint8Array> = {};
 
@@ -41,7 +43,10 @@ it('every one of sharp’s eight orientations gives the size as seen', async () 
 
 it('a text file renamed .jpg is told so', () => {
   const facts = identify(new TextEncoder().encode('Dear Wren, the kiln is cold.'), 'letter.jpg');
-  expect(!facts.ok && facts.problem).toEqual({ code: 'not-a-picture', message: '“letter.jpg” ends in .jpg, but its content is no picture. Nothing was changed.' });
+  expect(!facts.ok && facts.problem).toEqual({
+    code: 'not-a-picture',
+    message: '“letter.jpg” ends in .jpg, but its content is no picture. Nothing was changed.',
+  });
 });
 
 it('a JPEG with a thumbnail inside is not taken for whole at the thumbnail’s end', async () => {
@@ -54,7 +59,10 @@ it('a JPEG with a thumbnail inside is not taken for whole at the thumbnail’s e
 });
 
 it('a picture of 30000 × 30000 is refused before anything decodes it', () => {
-  const header = Buffer.from('89504e470d0a1a0a0000000d49484452000075300000753008020000000000000000000000' + '49454e44ae426082', 'hex');
+  const header = Buffer.from(
+    '89504e470d0a1a0a0000000d49484452000075300000753008020000000000000000000000' + '49454e44ae426082',
+    'hex',
+  );
   const facts = identify(header, 'vast.png');
   expect(!facts.ok && facts.problem.code).toBe('too-large');
   expect(!facts.ok && facts.problem.message).toContain('900 million');
@@ -64,7 +72,8 @@ it('zero bytes, too many bytes and an entity bomb are refused', () => {
   const code = (r: ReturnType<typeof identify>) => (r.ok ? '' : r.problem.code);
   expect(code(identify(new Uint8Array(), 'a.png'))).toBe('not-a-picture');
   expect(code(identify(new Uint8Array(64 * 1024 * 1024 + 1), 'a.png'))).toBe('too-heavy');
-  const bomb = '<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><text>&b;</text></svg>';
+  const bomb =
+    '<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><text>&b;</text></svg>';
   expect(code(identify(new TextEncoder().encode(bomb), 'a.svg'))).toBe('svg-entities');
 });
 

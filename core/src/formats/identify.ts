@@ -26,7 +26,10 @@ export function typeOf(bytes: Uint8Array): PictureType | null {
   if (/^GIF8[79]a/.test(ascii(bytes, 0, 6))) return 'gif';
   if (ascii(bytes, 0, 4) === 'RIFF' && ascii(bytes, 8, 4) === 'WEBP') return 'webp';
   if (ascii(bytes, 4, 4) === 'ftyp' && /avi[fs]/.test(ascii(bytes, 8, 24))) return 'avif';
-  const start = new TextDecoder().decode(bytes.subarray(0, 4096)).replace(/^\uFEFF/, '').trimStart();
+  const start = new TextDecoder()
+    .decode(bytes.subarray(0, 4096))
+    .replace(/^\uFEFF/, '')
+    .trimStart();
   if (start.startsWith('<') && /<svg[\s>]/i.test(start)) return 'svg';
   return null;
 }
@@ -52,7 +55,7 @@ function jpegEnds(b: Uint8Array): boolean {
 
 /** Walks PNG chunks to IEND. PNG (Third Edition), section 5.3. */
 function pngEnds(b: Uint8Array): boolean {
-  for (let i = 8; i + 12 <= b.length; ) {
+  for (let i = 8; i + 12 <= b.length;) {
     const length = u32(b, i);
     if (ascii(b, i + 4, 4) === 'IEND') return true;
     i += 12 + length;
@@ -92,7 +95,14 @@ function isWhole(type: PictureType, b: Uint8Array): boolean {
   }
 }
 
-const label: Record<PictureType, string> = { jpeg: 'JPEG', png: 'PNG', gif: 'GIF', webp: 'WebP', avif: 'AVIF', svg: 'SVG' };
+const label: Record<PictureType, string> = {
+  jpeg: 'JPEG',
+  png: 'PNG',
+  gif: 'GIF',
+  webp: 'WebP',
+  avif: 'AVIF',
+  svg: 'SVG',
+};
 
 /** A type's name for people. */
 export const typeLabel = (type: PictureType): string => label[type];
@@ -105,9 +115,13 @@ const endingOf = (name: string) => /\.([a-z0-9]{1,5})$/i.exec(name)?.[1]?.toLowe
  */
 export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> {
   const called = name ? `“${name}”` : 'This';
-  if (bytes.length === 0) return bad('not-a-picture', `${called} is empty: the file holds no bytes. Nothing was changed.`);
+  if (bytes.length === 0)
+    return bad('not-a-picture', `${called} is empty: the file holds no bytes. Nothing was changed.`);
   if (bytes.length > MOST_BYTES)
-    return bad('too-heavy', `${called} is ${Math.round(bytes.length / 1048576)} MB; pictures can be 64 MB at most. Nothing was changed.`);
+    return bad(
+      'too-heavy',
+      `${called} is ${Math.round(bytes.length / 1048576)} MB; pictures can be 64 MB at most. Nothing was changed.`,
+    );
   const type = typeOf(bytes);
   if (!type) {
     const ending = endingOf(name);
@@ -120,9 +134,15 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
     );
   }
   if (!isWhole(type, bytes))
-    return bad('cut-short', `${called} is a ${label[type]} that breaks off before its end. Fetch or copy it again. Nothing was changed.`);
+    return bad(
+      'cut-short',
+      `${called} is a ${label[type]} that breaks off before its end. Fetch or copy it again. Nothing was changed.`,
+    );
   if (type === 'svg' && /<!(DOCTYPE[^>]*\[|ENTITY)/i.test(new TextDecoder().decode(bytes)))
-    return bad('svg-entities', `${called} is an SVG that defines entities of its own, which can hide harm. Save it as plain SVG and try again.`);
+    return bad(
+      'svg-entities',
+      `${called} is an SVG that defines entities of its own, which can hide harm. Save it as plain SVG and try again.`,
+    );
   try {
     const size = imageSize(bytes);
     const turned = (size.orientation ?? 1) >= 5;
@@ -135,6 +155,9 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
       );
     return good({ type, width, height });
   } catch {
-    return bad('unreadable', `${called} looks like a ${label[type]}, but its size cannot be read; it may be damaged. Nothing was changed.`);
+    return bad(
+      'unreadable',
+      `${called} looks like a ${label[type]}, but its size cannot be read; it may be damaged. Nothing was changed.`,
+    );
   }
 }

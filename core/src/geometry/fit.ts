@@ -55,8 +55,7 @@ export function resizedByCorner(box: Box, corner: Corner, to: Point, least = 8):
   const high = (atTop ? fixed.y - to.y : to.y - fixed.y) / box.height;
   // The pointer's projection on the box's diagonal, so that neither axis jumps ahead of the other.
   const by =
-    (wide * box.width * box.width + high * box.height * box.height) /
-    (box.width * box.width + box.height * box.height);
+    (wide * box.width * box.width + high * box.height * box.height) / (box.width * box.width + box.height * box.height);
   const width = Math.max(least, box.width * by);
   const height = (width / box.width) * box.height;
   return { x: atLeft ? fixed.x - width : fixed.x, y: atTop ? fixed.y - height : fixed.y, width, height };

@@ -49,7 +49,12 @@ describe('coverBox', () => {
 });
 
 it('containBox holds the picture whole and centred', () => {
-  expect(containBox({ width: 400, height: 100 }, { x: 0, y: 0, width: 200, height: 200 })).toEqual({ x: 0, y: 75, width: 200, height: 50 });
+  expect(containBox({ width: 400, height: 100 }, { x: 0, y: 0, width: 200, height: 200 })).toEqual({
+    x: 0,
+    y: 75,
+    width: 200,
+    height: 50,
+  });
 });
 
 describe('resizedByCorner', () => {
@@ -67,7 +72,12 @@ describe('resizedByCorner', () => {
 
 it('outward gives whole edges around, without float noise', () => {
   expect(outward({ x: 0.2, y: -0.2, width: 9.5, height: 10.2 })).toEqual({ x: 0, y: -1, width: 10, height: 11 });
-  expect(outward({ x: 1e-9, y: 0, width: 10 - 1e-9, height: 10.0000000001 })).toEqual({ x: 0, y: 0, width: 10, height: 10 });
+  expect(outward({ x: 1e-9, y: 0, width: 10 - 1e-9, height: 10.0000000001 })).toEqual({
+    x: 0,
+    y: 0,
+    width: 10,
+    height: 10,
+  });
 });
 
 it('without leaves exactly the area outside the hole', () => {

@@ -60,7 +60,12 @@ export const Face = z.object({
 export type Face = z.infer<typeof Face>;
 
 /** A stretch of words that look alike. Size in canvas px. */
-export const Run = z.object({ text: z.string().max(20_000), face: Face, size: z.number().min(1).max(4000), colour: Colour });
+export const Run = z.object({
+  text: z.string().max(20_000),
+  face: Face,
+  size: z.number().min(1).max(4000),
+  colour: Colour,
+});
 export type Run = z.infer<typeof Run>;
 
 export const Align = z.enum(['left', 'centre', 'right']);

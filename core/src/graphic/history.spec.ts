@@ -1,10 +1,27 @@
 import { blank, photo, random, words } from '../testing/samples';
 import { applyEdit, type Edit } from './edit';
 import { Graphic, textOf, withText } from './graphic';
-import { MERGE_WITHIN, Step, canRedo, commit, current, goTo, historyFrom, line, redo, startHistory, undo } from './history';
+import {
+  MERGE_WITHIN,
+  Step,
+  canRedo,
+  commit,
+  current,
+  goTo,
+  historyFrom,
+  line,
+  redo,
+  startHistory,
+  undo,
+} from './history';
 
 const add: Edit = { type: 'add-layer', layer: photo(), name: 'Shelf added' };
-const nudge = (x: number): Edit => ({ type: 'replace-layer', layer: photo({ place: { mode: 'free', x, y: 0, width: 10 } }), name: 'Shelf moved', merge: 'nudge:p' });
+const nudge = (x: number): Edit => ({
+  type: 'replace-layer',
+  layer: photo({ place: { mode: 'free', x, y: 0, width: 10 } }),
+  name: 'Shelf moved',
+  merge: 'nudge:p',
+});
 
 describe('history', () => {
   it('goes back and forth, byte for byte, over 200 random edits', () => {
@@ -16,7 +33,12 @@ describe('history', () => {
       const pick = layers[Math.floor(r() * layers.length)];
       const edit: Edit =
         !pick || r() < 0.3
-          ? { type: 'add-layer', layer: { ...(r() < 0.5 ? photo() : words('Two words')), id: `l${i}` }, at: Math.floor(r() * 5), name: 'Added' }
+          ? {
+              type: 'add-layer',
+              layer: { ...(r() < 0.5 ? photo() : words('Two words')), id: `l${i}` },
+              at: Math.floor(r() * 5),
+              name: 'Added',
+            }
           : r() < 0.2
             ? { type: 'remove-layer', id: pick.id, name: 'Deleted' }
             : r() < 0.5
@@ -64,7 +86,11 @@ describe('history', () => {
     let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
     h = undo(commit(h, nudge(4), 's2', 2));
     const steps = JSON.parse(JSON.stringify(Object.values(h.steps))) as unknown[];
-    const back = historyFrom(steps.map((s) => Step.parse(s)), h.head, h.next)!;
+    const back = historyFrom(
+      steps.map((s) => Step.parse(s)),
+      h.head,
+      h.next,
+    )!;
     expect(current(back)).toEqual(current(h));
     expect(canRedo(back)).toBe(true);
     expect(historyFrom([], 'nowhere', {})).toBeNull();
@@ -78,7 +104,11 @@ describe('history', () => {
 
 describe('edits', () => {
   it('give graphics the schema accepts', () => {
-    const g = applyEdit(applyEdit(blank(), add), { type: 'set-backdrop', backdrop: { kind: 'colour', colour: '#5a7a6b' }, name: 'Backdrop' });
+    const g = applyEdit(applyEdit(blank(), add), {
+      type: 'set-backdrop',
+      backdrop: { kind: 'colour', colour: '#5a7a6b' },
+      name: 'Backdrop',
+    });
     expect(Graphic.parse(g)).toEqual(g);
   });
   it('never change what they are given', () => {

@@ -32,7 +32,11 @@ export function startHistory(graphic: Graphic, id: string, at: number, name = 'M
 }
 
 /** Rebuilds a history from stored steps; the latest child of each is where redo leads unless `next` says otherwise. */
-export function historyFrom(steps: readonly Step[], head: string, next: Readonly<Record<string, string>>): History | null {
+export function historyFrom(
+  steps: readonly Step[],
+  head: string,
+  next: Readonly<Record<string, string>>,
+): History | null {
   const byId = Object.fromEntries(steps.map((s) => [s.id, s]));
   if (!byId[head]) return null;
   const latest: Record<string, string> = {};
@@ -54,7 +58,11 @@ export function commit(h: History, edit: Edit, id: string, at: number): History 
   const graphic = applyEdit(head.graphic, edit);
   if (graphic === head.graphic) return h;
   const joins =
-    edit.merge !== undefined && edit.merge === head.merge && head.parent !== null && at - head.at <= MERGE_WITHIN && !canRedo(h);
+    edit.merge !== undefined &&
+    edit.merge === head.merge &&
+    head.parent !== null &&
+    at - head.at <= MERGE_WITHIN &&
+    !canRedo(h);
   const step: Step = joins
     ? { ...head, graphic, at }
     : {
@@ -89,14 +97,15 @@ export function redo(h: History): History {
 export function goTo(h: History, id: string): History {
   if (!h.steps[id] || id === h.head) return h;
   const next = { ...h.next };
-  for (let s = h.steps[id]!; s.parent !== null; s = h.steps[s.parent]!) next[s.parent] = s.id;
+  for (let s = h.steps[id]; s.parent !== null; s = h.steps[s.parent]!) next[s.parent] = s.id;
   return { ...h, head: id, next };
 }
 
 /** The steps in a row: from the beginning through the head to the end of its branch. */
 export function line(h: History): Step[] {
   const back: Step[] = [];
-  for (let s: Step | undefined = h.steps[h.head]; s; s = s.parent === null ? undefined : h.steps[s.parent]) back.unshift(s);
+  for (let s: Step | undefined = h.steps[h.head]; s; s = s.parent === null ? undefined : h.steps[s.parent])
+    back.unshift(s);
   for (let child = h.next[h.head]; child !== undefined; child = h.next[child]) back.push(h.steps[child]!);
   return back;
 }

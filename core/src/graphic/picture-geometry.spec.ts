@@ -18,7 +18,10 @@ it('becomes free once it leaves a gap, exactly where it was put', () => {
 });
 
 it('a crop shows its part alone, in proportion', () => {
-  const layer = photo({ place: { mode: 'free', x: 10, y: 20, width: 300 }, crop: { x: 500, y: 100, width: 1500, height: 1000 } });
+  const layer = photo({
+    place: { mode: 'free', x: 10, y: 20, width: 300 },
+    crop: { x: 500, y: 100, width: 1500, height: 1000 },
+  });
   const g = pictureGeometry(layer, canvas);
   expect(g.shown).toEqual({ x: 10, y: 20, width: 300, height: 200 });
   expect(g.image.width).toBeCloseTo(700, 9);

@@ -21,7 +21,11 @@ const pot = (kind: string, name: string, price: string) =>
 export function pageBody(kind: PageKind, holes: readonly Hole[]): { title: string; html: string } {
   const all = holes.map((h) => h.html).join('');
   const hole = (id: string) => holes.find((h) => h.id === id)?.html ?? '';
-  const rest = (...ids: string[]) => holes.filter((h) => !ids.includes(h.id)).map((h) => h.html).join('');
+  const rest = (...ids: string[]) =>
+    holes
+      .filter((h) => !ids.includes(h.id))
+      .map((h) => h.html)
+      .join('');
   switch (kind) {
     case 'blog':
       return {
@@ -75,6 +79,9 @@ export function pageBody(kind: PageKind, holes: readonly Hole[]): { title: strin
         html: `<main class="feed"><div class="post"><p><strong>Imke</strong> shared a link</p>${all}<div class="caption"><span>ottermill.example</span><strong>Evening classes at the mill</strong><span>Eight Tuesdays at the wheel, six people at most.</span></div></div></main>`,
       };
     case 'plain':
-      return { title: 'A plain page', html: `<main class="plain">${all}<span class="bar w1"></span><span class="bar w2"></span><span class="bar w3"></span></main>` };
+      return {
+        title: 'A plain page',
+        html: `<main class="plain">${all}<span class="bar w1"></span><span class="bar w2"></span><span class="bar w3"></span></main>`,
+      };
   }
 }

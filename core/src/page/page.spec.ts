@@ -5,7 +5,9 @@ import { demoPages } from './site';
 
 it.each(pageKinds)('the %s page holds its slots at their size and runs nothing', (kind) => {
   const slots = slotsToStart.filter((s) => s.page === kind);
-  const page = renderPage(kind, { slots: slots.map((slot) => ({ slot, picture: { url: '/a.jpg', alt: 'A "pot" <b>' } })) });
+  const page = renderPage(kind, {
+    slots: slots.map((slot) => ({ slot, picture: { url: '/a.jpg', alt: 'A "pot" <b>' } })),
+  });
   for (const s of slots) {
     expect(page.html).toContain(`data-slot="${s.id}"`);
     expect(page.css).toContain(`width:${s.shownWidth}px;aspect-ratio:${s.width}/${s.height}`);

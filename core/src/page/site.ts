@@ -29,7 +29,12 @@ export const SitePage = z.object({
 });
 export type SitePage = z.infer<typeof SitePage>;
 
-export const Site = z.object({ name: z.string(), host: z.string(), pages: z.array(SitePage), names: z.array(z.string()) });
+export const Site = z.object({
+  name: z.string(),
+  host: z.string(),
+  pages: z.array(SitePage),
+  names: z.array(z.string()),
+});
 export type Site = z.infer<typeof Site>;
 
 /** A picture on the site's shelf. */

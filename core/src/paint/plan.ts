@@ -50,7 +50,13 @@ const figure = (n: number) => Math.round(n * 1e4) / 1e4;
 const boxKey = (b: Box) => [b.x, b.y, b.width, b.height].map(figure).join(',');
 
 /** The surface a picture layer needs within `bounds` (device px); null where none of it shows. */
-export function surfaceFor(layer: PictureLayer, graphic: Graphic, frame: Frame, scale: number, bounds: Box): SurfaceNeed | null {
+export function surfaceFor(
+  layer: PictureLayer,
+  graphic: Graphic,
+  frame: Frame,
+  scale: number,
+  bounds: Box,
+): SurfaceNeed | null {
   const toDevice = (b: Box) => scaled({ ...b, x: b.x - frame.rect.x, y: b.y - frame.rect.y }, scale);
   const geometry = pictureGeometry(layer, graphic.canvas);
   const image = toDevice(geometry.image);
@@ -83,7 +89,8 @@ export function plan(graphic: Graphic, frame: Frame, scale: number, shaper: Shap
   const bleed = Math.max(width / (frame.rect.width * scale), height / (frame.rect.height * scale));
   const effective = bleed > 1 + 1e-9 ? scale * bleed : scale;
   const operations: PaintOperation[] = [];
-  if (graphic.backdrop.kind === 'colour' && !options.only) operations.push({ kind: 'fill', colour: graphic.backdrop.colour });
+  if (graphic.backdrop.kind === 'colour' && !options.only)
+    operations.push({ kind: 'fill', colour: graphic.backdrop.colour });
   for (const layer of graphic.layers) {
     if (layer.id === options.below) break;
     if (!layer.visible || (options.only && layer.id !== options.only)) continue;

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { coverBox } from '../geometry/fit';
 import { byteOf, encoded, linearOf } from './srgb';
 import { isOpaque, reduce, sourceNeeded, type Pixels, type Reduction } from './reduce';
 
 const picture = (name: string) => readFileSync(new URL(`../../../demo/pictures/${name}`, import.meta.url));
 
-async function pixelsOf(input: sharp.Sharp): Promise<Pixels> {
+async function pixelsOf(input: Sharp): Promise<Pixels> {
   const { data, info } = await input.ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
 }
@@ -61,9 +61,14 @@ function ssim(a: Pixels, b: Pixels): number {
 }
 
 /** Lanczos-3 in linear light, double precision, pixel by pixel: slow and plain, to compare with. */
-function reference(source: Pixels, image: { x: number; y: number; width: number; height: number }, out: { x: number; y: number; width: number; height: number }): Pixels {
+function reference(
+  source: Pixels,
+  image: { x: number; y: number; width: number; height: number },
+  out: { x: number; y: number; width: number; height: number },
+): Pixels {
   const lin = (b: number) => (b / 255 <= 0.04045 ? b / 255 / 12.92 : ((b / 255 + 0.055) / 1.055) ** 2.4);
-  const kernel = (x: number) => (x === 0 ? 1 : Math.abs(x) >= 3 ? 0 : (3 * Math.sin(Math.PI * x) * Math.sin((Math.PI * x) / 3)) / (Math.PI * x) ** 2);
+  const kernel = (x: number) =>
+    x === 0 ? 1 : Math.abs(x) >= 3 ? 0 : (3 * Math.sin(Math.PI * x) * Math.sin((Math.PI * x) / 3)) / (Math.PI * x) ** 2;
   const taps = (length: number, start: number, extent: number, at: number) => {
     const per = length / extent;
     const stretch = Math.max(1, per);
@@ -82,14 +87,20 @@ function reference(source: Pixels, image: { x: number; y: number; width: number;
   const across = new Float64Array(source.height * out.width * 3);
   for (let y = 0; y < source.height; y++)
     for (let x = 0; x < out.width; x++)
-      for (let c = 0; c < 3; c++) across[(y * out.width + x) * 3 + c] = columns[x]!.reduce((s, [sx, w]) => s + w * linear[(y * source.width + sx) * 4 + c]!, 0);
+      for (let c = 0; c < 3; c++)
+        across[(y * out.width + x) * 3 + c] = columns[x]!.reduce(
+          (s, [sx, w]) => s + w * linear[(y * source.width + sx) * 4 + c]!,
+          0,
+        );
   const data = new Uint8ClampedArray(out.width * out.height * 4);
   for (let y = 0; y < out.height; y++) {
     const rows = taps(source.height, image.y, image.height, out.y + y);
     for (let x = 0; x < out.width; x++) {
       for (let c = 0; c < 3; c++) {
         const v = rows.reduce((s, [sy, w]) => s + w * across[(sy * out.width + x) * 3 + c]!, 0);
-        data[(y * out.width + x) * 4 + c] = Math.round(255 * Math.min(1, Math.max(0, encoded(Math.min(1, Math.max(0, v))))));
+        data[(y * out.width + x) * 4 + c] = Math.round(
+          255 * Math.min(1, Math.max(0, encoded(Math.min(1, Math.max(0, v))))),
+        );
       }
       data[(y * out.width + x) * 4 + 3] = 255;
     }
@@ -121,7 +132,14 @@ describe('reduce', () => {
     const out = { x: 0, y: 0, width: 240, height: 71 };
     const r: Reduction = { image, shown: image, out };
     const part = sourceNeeded(source, r)!;
-    const cut = await pixelsOf(sharp(Buffer.from(source.data), { raw: { width: source.width, height: source.height, channels: 4 } }).extract({ left: part.x, top: part.y, width: part.width, height: part.height }));
+    const cut = await pixelsOf(
+      sharp(Buffer.from(source.data), { raw: { width: source.width, height: source.height, channels: 4 } }).extract({
+        left: part.x,
+        top: part.y,
+        width: part.width,
+        height: part.height,
+      }),
+    );
     const made = reduce(cut, part, source, r, true)!;
     const wanted = reference(source, image, out);
     expect(ssim(made, wanted)).toBeGreaterThanOrEqual(0.995);
@@ -132,7 +150,11 @@ describe('reduce', () => {
   it('agrees with sharp on the same exact region: mean difference ≤ 2.5 of 255', async () => {
     const source = await pixelsOf(sharp(picture('wheel.jpg')));
     const region = { left: 0, top: 700, width: 3500, height: 740 };
-    const wanted = await pixelsOf(sharp(picture('wheel.jpg')).extract(region).resize(875, 185, { kernel: 'lanczos3', fit: 'fill', fastShrinkOnLoad: false }));
+    const wanted = await pixelsOf(
+      sharp(picture('wheel.jpg'))
+        .extract(region)
+        .resize(875, 185, { kernel: 'lanczos3', fit: 'fill', fastShrinkOnLoad: false }),
+    );
     const image = { x: 0, y: -175, width: 875, height: 583 };
     const out = { x: 0, y: 0, width: 875, height: 185 };
     const made = reduce(source, whole(source), source, { image, shown: image, out }, true)!;
@@ -145,14 +167,23 @@ describe('reduce', () => {
     const made = reduce(source, box, source, { image: box, shown: box, out: box }, false)!;
     for (let i = 0; i < source.data.length; i += 4) {
       expect(made.data[i + 3]).toBe(source.data[i + 3]);
-      if (source.data[i + 3]! > 0) for (let c = 0; c < 3; c++) expect(Math.abs(made.data[i + c]! - source.data[i + c]!)).toBeLessThanOrEqual(1);
+      if (source.data[i + 3]! > 0)
+        for (let c = 0; c < 3; c++) expect(Math.abs(made.data[i + c]! - source.data[i + c]!)).toBeLessThanOrEqual(1);
     }
   });
 
   it('mixes light, not code values: black and white lines become 188, not 128', () => {
-    const data = new Uint8ClampedArray(64 * 64 * 4).map((_, i) => (i % 4 === 3 ? 255 : Math.floor(i / 4) % 2 ? 255 : 0));
+    const data = new Uint8ClampedArray(64 * 64 * 4).map((_, i) =>
+      i % 4 === 3 ? 255 : Math.floor(i / 4) % 2 ? 255 : 0,
+    );
     const image = { x: 0, y: 0, width: 8, height: 8 };
-    const made = reduce({ width: 64, height: 64, data }, { x: 0, y: 0, width: 64, height: 64 }, { width: 64, height: 64 }, { image, shown: image, out: image }, true)!;
+    const made = reduce(
+      { width: 64, height: 64, data },
+      { x: 0, y: 0, width: 64, height: 64 },
+      { width: 64, height: 64 },
+      { image, shown: image, out: image },
+      true,
+    )!;
     // Linear 0.5 is encoded 0.7354 (CSS Color 4), 187.5 of 255.
     expect(Math.abs(made.data[(4 * 8 + 4) * 4]! - 188)).toBeLessThanOrEqual(2);
   });
@@ -161,14 +192,26 @@ describe('reduce', () => {
     const data = new Uint8ClampedArray(32 * 32 * 4);
     for (let i = 0; i < 32 * 32; i++) data.set(i % 32 < 16 ? [255, 0, 0, 255] : [0, 255, 0, 0], i * 4);
     const image = { x: 0, y: 0, width: 5, height: 5 };
-    const made = reduce({ width: 32, height: 32, data }, { x: 0, y: 0, width: 32, height: 32 }, { width: 32, height: 32 }, { image, shown: image, out: image }, false)!;
+    const made = reduce(
+      { width: 32, height: 32, data },
+      { x: 0, y: 0, width: 32, height: 32 },
+      { width: 32, height: 32 },
+      { image, shown: image, out: image },
+      false,
+    )!;
     for (let i = 0; i < made.data.length; i += 4) if (made.data[i + 3]! > 0) expect(made.data[i + 1]).toBe(0);
   });
 
   it('turns fractional edges into partial alpha', () => {
     const data = new Uint8ClampedArray(40 * 40 * 4).fill(255);
     const image = { x: 1.25, y: 2, width: 10, height: 10 };
-    const made = reduce({ width: 40, height: 40, data }, { x: 0, y: 0, width: 40, height: 40 }, { width: 40, height: 40 }, { image, shown: image, out: { x: 1, y: 2, width: 11, height: 10 } }, true)!;
+    const made = reduce(
+      { width: 40, height: 40, data },
+      { x: 0, y: 0, width: 40, height: 40 },
+      { width: 40, height: 40 },
+      { image, shown: image, out: { x: 1, y: 2, width: 11, height: 10 } },
+      true,
+    )!;
     expect(made.data[3]).toBe(Math.round(0.75 * 255));
     expect(made.data[4 + 3]).toBe(255);
     expect(made.data[10 * 4 + 3]).toBe(Math.round(0.25 * 255));
@@ -177,10 +220,31 @@ describe('reduce', () => {
   it('stops when told, and reads no more of the source than it needs', () => {
     const data = new Uint8ClampedArray(100 * 100 * 4).fill(255);
     const box = { x: 0, y: 0, width: 50, height: 50 };
-    expect(reduce({ width: 100, height: 100, data }, { x: 0, y: 0, width: 100, height: 100 }, { width: 100, height: 100 }, { image: box, shown: box, out: box }, true, () => true)).toBeNull();
-    const part = sourceNeeded({ width: 6000, height: 4000 }, { image: { x: 0, y: -200, width: 600, height: 400 }, shown: { x: 0, y: -200, width: 600, height: 400 }, out: { x: 0, y: 0, width: 600, height: 50 } })!;
+    expect(
+      reduce(
+        { width: 100, height: 100, data },
+        { x: 0, y: 0, width: 100, height: 100 },
+        { width: 100, height: 100 },
+        { image: box, shown: box, out: box },
+        true,
+        () => true,
+      ),
+    ).toBeNull();
+    const part = sourceNeeded(
+      { width: 6000, height: 4000 },
+      {
+        image: { x: 0, y: -200, width: 600, height: 400 },
+        shown: { x: 0, y: -200, width: 600, height: 400 },
+        out: { x: 0, y: 0, width: 600, height: 50 },
+      },
+    )!;
     expect(part.height).toBeLessThan(600);
-    expect(sourceNeeded({ width: 10, height: 10 }, { image: box, shown: { x: 0, y: 0, width: 1, height: 1 }, out: { x: 20, y: 20, width: 5, height: 5 } })).toBeNull();
+    expect(
+      sourceNeeded(
+        { width: 10, height: 10 },
+        { image: box, shown: { x: 0, y: 0, width: 1, height: 1 }, out: { x: 20, y: 20, width: 5, height: 5 } },
+      ),
+    ).toBeNull();
   });
 
   it('knows an opaque picture', () => {

@@ -68,7 +68,12 @@ export const covered = defineRule({
       const thinnest = touches.sort((p, q) => p[1] - q[1])[0];
       if (thinnest) depth[thinnest[0]] = Math.max(depth[thinnest[0]], thinnest[1]);
     }
-    const place: Record<Side, string> = { left: 'at the left', right: 'at the right', top: 'at the top', bottom: 'at the bottom' };
+    const place: Record<Side, string> = {
+      left: 'at the left',
+      right: 'at the right',
+      top: 'at the top',
+      bottom: 'at the bottom',
+    };
     const boxes: Record<Side, Box> = {
       left: { x: 0, y: 0, width: depth.left, height: canvas.height },
       right: { x: canvas.width - depth.right, y: 0, width: depth.right, height: canvas.height },
@@ -87,7 +92,11 @@ export const covered = defineRule({
     });
     if (short.length === 0) return [finding('hole', 'There is a gap within the canvas', bare[0]!)];
     return short.map((s) =>
-      finding(s, photo ? `The photo stops ${px(depth[s])} short ${place[s]}` : `${px(depth[s])} are bare ${place[s]}`, boxes[s]),
+      finding(
+        s,
+        photo ? `The photo stops ${px(depth[s])} short ${place[s]}` : `${px(depth[s])} are bare ${place[s]}`,
+        boxes[s],
+      ),
     );
   },
 });

@@ -33,7 +33,12 @@ function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }
         name: `${layer.name} at its own pixels`,
         layer: {
           ...layer,
-          place: { mode: 'free', width, x: shown.x + (shown.width - width) / 2, y: shown.y + (shown.height - height) / 2 },
+          place: {
+            mode: 'free',
+            width,
+            x: shown.x + (shown.width - width) / 2,
+            y: shown.y + (shown.height - height) / 2,
+          },
         },
       },
     },

@@ -11,8 +11,14 @@ beforeAll(async () => {
   shaper = await realShaper();
 });
 
-const context = (graphic: Graphic): ReportContext => ({ graphic, frame: mainFrame(graphic), shaper, legibility: undefined });
-const find = (graphic: Graphic, rule: string): Finding[] => createReporter()(context(graphic)).findings.filter((f) => f.id.startsWith(rule));
+const context = (graphic: Graphic): ReportContext => ({
+  graphic,
+  frame: mainFrame(graphic),
+  shaper,
+  legibility: undefined,
+});
+const find = (graphic: Graphic, rule: string): Finding[] =>
+  createReporter()(context(graphic)).findings.filter((f) => f.id.startsWith(rule));
 
 describe('covered', () => {
   it('finds nothing under a covering photo, or a backdrop, or where transparency is kept', () => {
@@ -24,18 +30,28 @@ describe('covered', () => {
     const g = withLayers(blank(), photo({ place: { mode: 'free', x: -2, y: -100, width: 940 } }));
     const [finding, ...more] = find(g, 'covered');
     expect(more).toEqual([]);
-    expect(finding).toMatchObject({ title: 'The photo stops 2 px short at the right', at: { x: 938, y: 0, width: 2, height: 198 }, layer: 'p' });
+    expect(finding).toMatchObject({
+      title: 'The photo stops 2 px short at the right',
+      at: { x: 938, y: 0, width: 2, height: 198 },
+      layer: 'p',
+    });
     expect(find(applyEdit(g, finding!.fixes[0]!.edit), 'covered')).toEqual([]);
   });
   it('sees half a pixel, and nothing in rounding noise', () => {
-    expect(find(withLayers(blank(), photo({ place: { mode: 'free', x: 0.5, y: -100, width: 940 } })), 'covered')[0]?.title).toBe('The photo stops 0.5 px short at the left');
-    expect(find(withLayers(blank(), photo({ place: { mode: 'free', x: 1e-7, y: -100, width: 940 } })), 'covered')).toEqual([]);
+    expect(
+      find(withLayers(blank(), photo({ place: { mode: 'free', x: 0.5, y: -100, width: 940 } })), 'covered')[0]?.title,
+    ).toBe('The photo stops 0.5 px short at the left');
+    expect(
+      find(withLayers(blank(), photo({ place: { mode: 'free', x: 1e-7, y: -100, width: 940 } })), 'covered'),
+    ).toEqual([]);
   });
   it('adds photos up: two halves cover', () => {
     const left = photo({ id: 'l', place: { mode: 'free', x: 0, y: 0, width: 480 } });
     const right = photo({ id: 'r', place: { mode: 'free', x: 470, y: -10, width: 470 } });
     expect(find(withLayers(blank(), left, right), 'covered')).toEqual([]);
-    expect(find(withLayers(blank(), left, { ...right, visible: false }), 'covered')[0]?.title).toContain('460 px short at the right');
+    expect(find(withLayers(blank(), left, { ...right, visible: false }), 'covered')[0]?.title).toContain(
+      '460 px short at the right',
+    );
   });
   it('calls an empty canvas empty, and a picture with holes no cover', () => {
     expect(find(blank(), 'covered')[0]?.title).toBe('The canvas is empty');
@@ -54,10 +70,15 @@ describe('enlarged', () => {
   });
   it('is quiet at its own pixels and for drawings', () => {
     expect(find(withLayers(blank(), photo({ natural: { width: 940, height: 198 } })), 'enlarged')).toEqual([]);
-    expect(find(withLayers(blank(), photo({ natural: { width: 10, height: 10 }, vector: true })), 'enlarged')).toEqual([]);
+    expect(find(withLayers(blank(), photo({ natural: { width: 10, height: 10 }, vector: true })), 'enlarged')).toEqual(
+      [],
+    );
   });
   it('counts only a crop’s own pixels', () => {
-    const g = withLayers(blank(), photo({ place: { mode: 'free', x: 0, y: 0, width: 940 }, crop: { x: 0, y: 0, width: 470, height: 99 } }));
+    const g = withLayers(
+      blank(),
+      photo({ place: { mode: 'free', x: 0, y: 0, width: 940 }, crop: { x: 0, y: 0, width: 470, height: 99 } }),
+    );
     expect(find(g, 'enlarged')[0]?.title).toContain('200 %');
   });
 });
@@ -65,7 +86,7 @@ describe('enlarged', () => {
 it('a rule runs again only when something it needs changed', () => {
   let runs = 0;
   const rule: Rule<'layers'> = { id: 'count', passed: 'Counted', needs: ['layers'], judge: () => (runs++, []) };
-  const judge = createReporter([rule as unknown as Rule]);
+  const judge = createReporter([rule]);
   const g = withLayers(blank(), words('x'));
   judge(context(g));
   judge(context({ ...g, name: 'Another name' }));
@@ -75,6 +96,10 @@ it('a rule runs again only when something it needs changed', () => {
 });
 
 it('says the fit in a word', () => {
-  const at = (...groups: ('before' | 'time')[]) => fitWord({ passed: [], findings: groups.map((group, i) => ({ id: `${i}`, group, title: '', detail: '', at: null, fixes: [] })) });
+  const at = (...groups: ('before' | 'time')[]) =>
+    fitWord({
+      passed: [],
+      findings: groups.map((group, i) => ({ id: `${i}`, group, title: '', detail: '', at: null, fixes: [] })),
+    });
   expect([at(), at('time'), at('before', 'time', 'before')]).toEqual(['fits', '1 to look at', '2 to fix']);
 });

@@ -3,7 +3,7 @@ import { enlarged } from './enlarged';
 import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
 
 /** All rules, in the order their findings are listed. */
-export const rules: readonly Rule[] = [covered, enlarged] as unknown as readonly Rule[];
+export const rules: readonly Rule[] = [covered, enlarged];
 
 export interface FitReport {
   readonly findings: readonly Finding[];
@@ -29,7 +29,10 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
       if (found.length) findings.push(...found);
       else passed.push(rule.passed);
     }
-    return { findings: [...findings.filter((f) => f.group === 'before'), ...findings.filter((f) => f.group === 'time')], passed };
+    return {
+      findings: [...findings.filter((f) => f.group === 'before'), ...findings.filter((f) => f.group === 'time')],
+      passed,
+    };
   };
 }
 

@@ -12,7 +12,14 @@ export const pageKinds = ['blog', 'shop', 'form', 'community', 'profile', 'chat'
 export const PageKind = z.enum(pageKinds);
 export type PageKind = z.infer<typeof PageKind>;
 
-export const slotGroups = ['Headers', 'Covers and banners', 'Tiles and avatars', 'Logos', 'Cards', 'Own sizes'] as const;
+export const slotGroups = [
+  'Headers',
+  'Covers and banners',
+  'Tiles and avatars',
+  'Logos',
+  'Cards',
+  'Own sizes',
+] as const;
 
 const side = z.number().positive().max(LONGEST_SIDE);
 

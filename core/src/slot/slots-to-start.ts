@@ -24,7 +24,14 @@ export const slotsToStart: readonly Slot[] = [
   entry({ id: 'blog-header', name: 'Blog header', group: 'Headers', width: 940, height: 198, page: 'blog' }),
   entry({ id: 'slim-header', name: 'Slim header', group: 'Headers', width: 960, height: 100, page: 'shop' }),
   entry({ id: 'form-header', name: 'Form header', group: 'Headers', width: 1600, height: 400, page: 'form' }),
-  entry({ id: 'page-cover', name: 'Page cover', group: 'Covers and banners', width: 851, height: 315, page: 'community' }),
+  entry({
+    id: 'page-cover',
+    name: 'Page cover',
+    group: 'Covers and banners',
+    width: 851,
+    height: 315,
+    page: 'community',
+  }),
   entry({
     id: 'profile-banner',
     name: 'Profile banner',
@@ -53,7 +60,15 @@ export const slotsToStart: readonly Slot[] = [
     keepsTransparency: true,
     page: 'about',
   }),
-  entry({ id: 'link-card', name: 'Link card', group: 'Cards', width: 1200, height: 630, shownWidth: 600, page: 'feed' }),
+  entry({
+    id: 'link-card',
+    name: 'Link card',
+    group: 'Cards',
+    width: 1200,
+    height: 630,
+    shownWidth: 600,
+    page: 'feed',
+  }),
 ];
 
 /**
@@ -68,7 +83,10 @@ export function typedSlot(width: number, height: number): Result<Slot> {
     if (!Number.isFinite(value) || value <= 0)
       return bad('slot-size', `The ${name} has to be a number of pixels above 0.`);
     if (value > LONGEST_SIDE)
-      return bad('slot-size', `The ${name} can be ${LONGEST_SIDE} px at most; browsers cannot paint larger pictures reliably.`);
+      return bad(
+        'slot-size',
+        `The ${name} can be ${LONGEST_SIDE} px at most; browsers cannot paint larger pictures reliably.`,
+      );
   }
   return good(
     entry({

@@ -26,7 +26,11 @@ export function photo(own: Partial<PictureLayer> = {}): PictureLayer {
   };
 }
 
-export function words(text: string, own: Partial<WordsLayer> = {}, run: Partial<WordsLayer['paragraphs'][0]['runs'][0]> = {}): WordsLayer {
+export function words(
+  text: string,
+  own: Partial<WordsLayer> = {},
+  run: Partial<WordsLayer['paragraphs'][0]['runs'][0]> = {},
+): WordsLayer {
   return {
     id: 'w',
     name: 'Title',
@@ -37,7 +41,15 @@ export function words(text: string, own: Partial<WordsLayer> = {}, run: Partial<
     place: { x: 470, y: 60 },
     paragraphs: text.split('\n').map((line) => ({
       align: 'centre' as const,
-      runs: [{ text: line, size: 52, colour: '#ffffff', face: { family: 'Bricolage Grotesque', weight: 700, italic: false }, ...run }],
+      runs: [
+        {
+          text: line,
+          size: 52,
+          colour: '#ffffff',
+          face: { family: 'Bricolage Grotesque', weight: 700, italic: false },
+          ...run,
+        },
+      ],
     })),
     ...own,
   };

@@ -13,7 +13,10 @@ beforeAll(async () => {
 describe('layoutWords', () => {
   // Chromium's measureText gives 550.115 px for this line (measured, shared/stack.md); the browser test measures again.
   it('is as wide as Chromium measures the same line, within 0.1 px', () => {
-    const layout = layoutWords(words('Notes from the Wheel', {}, { face: { family: 'Bricolage Grotesque', weight: 640, italic: false } }), shaper);
+    const layout = layoutWords(
+      words('Notes from the Wheel', {}, { face: { family: 'Bricolage Grotesque', weight: 640, italic: false } }),
+      shaper,
+    );
     expect(layout.box.width).toBeCloseTo(550.1, 1);
   });
   it.each([
@@ -59,7 +62,8 @@ describe('layoutWords', () => {
 
 it('every shipped family has its files, and its weights differ in width', () => {
   for (const f of families) {
-    const width = (weight: number) => shaper.shape('Hamburg', { family: f.name, weight, italic: false }).reduce((s, g) => s + g.advance, 0);
+    const width = (weight: number) =>
+      shaper.shape('Hamburg', { family: f.name, weight, italic: false }).reduce((s, g) => s + g.advance, 0);
     expect(width(f.weights[0])).toBeGreaterThan(0);
     // A monospaced family is as wide in every weight.
     if (f.kind !== 'mono') expect(width(f.weights[0])).not.toBe(width(f.weights[1]));
@@ -72,7 +76,15 @@ describe('outlines', () => {
   it('have a box', () => expect(outlineBox(square)).toEqual({ x: 0, y: 0, width: 10, height: 10 }));
   it('are walked with scale and offset', () => {
     const calls: string[] = [];
-    const target = new Proxy({}, { get: (_t, name) => (...a: number[]) => calls.push(`${String(name)} ${a.join(' ')}`) });
+    const target = new Proxy(
+      {},
+      {
+        get:
+          (_t, name) =>
+          (...a: number[]) =>
+            calls.push(`${String(name)} ${a.join(' ')}`),
+      },
+    );
     trace(square, target as never, 2, 5, 7);
     expect(calls).toEqual(['moveTo 5 7', 'lineTo 25 7', 'lineTo 25 27', 'lineTo 5 27', 'closePath ']);
   });

@@ -91,7 +91,8 @@ function layRun(run: Run, shaper: Shaper): { items: Item[]; advance: number } {
 
 /** The box of what an item draws, canvas px; null for a blank. */
 export function itemInk(item: Item): Box | null {
-  if (item.kind === 'fallback') return { x: item.x, y: item.y - item.size, width: item.width, height: item.size * 1.25 };
+  if (item.kind === 'fallback')
+    return { x: item.x, y: item.y - item.size, width: item.width, height: item.size * 1.25 };
   const b = outlineBox(item.outline);
   return (
     b && {

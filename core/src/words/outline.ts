@@ -27,7 +27,7 @@ export function trace(outline: Outline, to: PathTarget, scale = 1, dx = 0, dy = 
   const o = outline;
   const x = (i: number) => o[i]! * scale + dx;
   const y = (i: number) => o[i]! * scale + dy;
-  for (let i = 0; i < o.length; ) {
+  for (let i = 0; i < o.length;) {
     const command = o[i]!;
     switch (command) {
       case MOVE:
@@ -55,7 +55,7 @@ export function outlineBox(outline: Outline): { x: number; y: number; width: num
   let top = Infinity;
   let rightmost = -Infinity;
   let lowest = -Infinity;
-  for (let i = 0; i < outline.length; ) {
+  for (let i = 0; i < outline.length;) {
     const points = (ARITY[outline[i]!] ?? 0) / 2;
     for (let p = 0; p < points; p++) {
       const x = outline[i + 1 + 2 * p]!;

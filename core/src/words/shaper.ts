@@ -28,7 +28,10 @@ export interface Shaper {
 }
 
 /** The parts of the shaping library that are used; passed in, since it loads asynchronously. */
-export type ShapingLibrary = Pick<typeof import('harfbuzzjs'), 'Blob' | 'Face' | 'Font' | 'Buffer' | 'Variation' | 'shape'>;
+export type ShapingLibrary = Pick<
+  typeof import('harfbuzzjs'),
+  'Blob' | 'Face' | 'Font' | 'Buffer' | 'Variation' | 'shape'
+>;
 
 const commands: Record<string, number> = { M: MOVE, L: LINE, Q: QUAD, C: CUBIC, Z: CLOSE };
 
@@ -38,7 +41,10 @@ const commands: Record<string, number> = { M: MOVE, L: LINE, Q: QUAD, C: CUBIC, 
  */
 export function createShaper(library: ShapingLibrary, files: ReadonlyMap<string, Uint8Array>): Shaper {
   const faces = new Map<string, InstanceType<ShapingLibrary['Face']>>();
-  const fonts = new Map<string, { font: InstanceType<ShapingLibrary['Font']>; metrics: FaceMetrics; outlines: Map<number, Outline> }>();
+  const fonts = new Map<
+    string,
+    { font: InstanceType<ShapingLibrary['Font']>; metrics: FaceMetrics; outlines: Map<number, Outline> }
+  >();
   const shaped = new Map<string, readonly ShapedGlyph[]>();
 
   const fileOf = (face: Face): string => {

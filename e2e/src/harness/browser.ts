@@ -60,7 +60,12 @@ export class Browser {
   }
 
   async size(width: number, height: number): Promise<void> {
-    await this.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+    await this.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      width,
+      height,
+      deviceScaleFactor: 1,
+      mobile: false,
+    });
   }
 
   go(address: string): Promise<void> {
@@ -81,7 +86,8 @@ export class Browser {
     const path = `//${kind}[${text}=${quoted(name)} or @aria-label=${quoted(name)} or starts-with(@aria-label, ${quoted(name)})]`;
     return this.driver.wait(
       async () => {
-        for (const e of await this.driver.findElements(By.xpath(path))) if (await e.isDisplayed().catch(() => false)) return e;
+        for (const e of await this.driver.findElements(By.xpath(path)))
+          if (await e.isDisplayed().catch(() => false)) return e;
         return null as unknown as WebElement;
       },
       within,
@@ -98,7 +104,11 @@ export class Browser {
   async seeText(text: string, within = 15_000): Promise<WebElement> {
     return this.driver.wait(
       async () => {
-        const found = await this.driver.findElements(By.xpath(`//*[contains(normalize-space(.), ${quoted(text)}) and not(self::script) and not(.//*[contains(normalize-space(.), ${quoted(text)})])]`));
+        const found = await this.driver.findElements(
+          By.xpath(
+            `//*[contains(normalize-space(.), ${quoted(text)}) and not(self::script) and not(.//*[contains(normalize-space(.), ${quoted(text)})])]`,
+          ),
+        );
         for (const e of found) if (await e.isDisplayed().catch(() => false)) return e;
         return null as unknown as WebElement;
       },
@@ -114,7 +124,10 @@ export class Browser {
   }
 
   keys(...keys: string[]): Promise<void> {
-    return this.driver.actions().sendKeys(...keys).perform();
+    return this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
   }
 
   async chord(...keys: string[]): Promise<void> {
@@ -125,7 +138,7 @@ export class Browser {
   }
 
   run<T>(script: string | ((...args: never[]) => unknown), ...args: unknown[]): Promise<T> {
-    return this.driver.executeScript<T>(script as string, ...args);
+    return this.driver.executeScript<T>(script, ...args);
   }
 
   async drag(from: { x: number; y: number }, by: { x: number; y: number }): Promise<void> {
@@ -174,12 +187,17 @@ export class Browser {
   }
 
   async saved(): Promise<void> {
-    await this.driver.wait(async () => /^Saved /.test(await (await this.find('bs-save-state')).getText()), 10_000, 'It never said “Saved”');
+    await this.driver.wait(
+      async () => /^Saved /.test(await (await this.find('bs-save-state')).getText()),
+      10_000,
+      'It never said “Saved”',
+    );
   }
 
   async close(): Promise<void> {
     await this.driver.quit().catch(() => undefined);
-    for (const folder of [this.downloads, ...(this.ownsProfile ? [this.profile] : [])]) rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+    for (const folder of [this.downloads, ...(this.ownsProfile ? [this.profile] : [])])
+      rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
   }
 }
 

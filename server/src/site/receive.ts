@@ -25,10 +25,12 @@ export async function receive(
   body: unknown,
 ): Promise<Result<StoredPicture> | { ok: false; problem: Problem & { next: string } }> {
   const fields = Fields.safeParse(body);
-  if (!bytes || !fields.success) return bad('malformed', 'A picture with its name, slot and description has to be sent.');
+  if (!bytes || !fields.success)
+    return bad('malformed', 'A picture with its name, slot and description has to be sent.');
   const { name, slot, alt, graphicId, graphicName } = fields.data;
   if (!slotsToStart.some((s) => s.id === slot)) return bad('no-slot', 'The site has no such slot.');
-  if (!isSafeName(name)) return bad('name', `“${name}” cannot be used in an address: small letters, digits and hyphens only.`);
+  if (!isSafeName(name))
+    return bad('name', `“${name}” cannot be used in an address: small letters, digits and hyphens only.`);
   const facts = identify(bytes, name);
   if (!facts.ok) return facts;
   const { type, width, height } = facts.value;
@@ -37,7 +39,14 @@ export async function receive(
   const taken = new Set(store.pictures().map((p) => p.name));
   if (taken.has(name)) {
     const next = nextFree(name, taken);
-    return { ok: false, problem: { code: 'name-taken', message: `The site already has a “${name}”. The next free name is “${next}”.`, next } };
+    return {
+      ok: false,
+      problem: {
+        code: 'name-taken',
+        message: `The site already has a “${name}”. The next free name is “${next}”.`,
+        next,
+      },
+    };
   }
   return good(
     await store.add(

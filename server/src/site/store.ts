@@ -41,10 +41,12 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
   }
   let writing: Promise<void> = Promise.resolve();
   const save = () => {
-    writing = writing.catch(() => undefined).then(async () => {
-      await writeFile(`${index}.new`, JSON.stringify(data, null, 2));
-      await rename(`${index}.new`, index);
-    });
+    writing = writing
+      .catch(() => undefined)
+      .then(async () => {
+        await writeFile(`${index}.new`, JSON.stringify(data, null, 2));
+        await rename(`${index}.new`, index);
+      });
     return writing;
   };
   const byId = (id: string | null | undefined) => data.pictures.find((p) => p.id === id) ?? null;

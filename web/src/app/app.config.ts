@@ -18,6 +18,9 @@ export const appConfig: ApplicationConfig = {
     { provide: GraphicsRepository, useFactory: () => new GraphicsRepository(database()) },
     provideEffects(PersistenceEffects),
     { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },
-    { provide: MAT_SNACK_BAR_DEFAULT_OPTIONS, useValue: { duration: 8000, horizontalPosition: 'center', verticalPosition: 'bottom' } },
+    {
+      provide: MAT_SNACK_BAR_DEFAULT_OPTIONS,
+      useValue: { duration: 8000, horizontalPosition: 'center', verticalPosition: 'bottom' },
+    },
   ],
 };

@@ -2,8 +2,20 @@ import type { Routes } from '@angular/router';
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'graphics' },
-  { path: 'graphics', title: 'Graphics · Bright Slot', loadComponent: () => import('./graphics/graphics-page').then((m) => m.GraphicsPage) },
-  { path: 'graphics/:id', title: 'Workbench · Bright Slot', loadComponent: () => import('./workbench/workbench-page').then((m) => m.WorkbenchPage) },
-  { path: 'graphics/:id/export', title: 'Export · Bright Slot', loadComponent: () => import('./export/export-page').then((m) => m.ExportPage) },
+  {
+    path: 'graphics',
+    title: 'Graphics · Bright Slot',
+    loadComponent: () => import('./graphics/graphics-page').then((m) => m.GraphicsPage),
+  },
+  {
+    path: 'graphics/:id',
+    title: 'Workbench · Bright Slot',
+    loadComponent: () => import('./workbench/workbench-page').then((m) => m.WorkbenchPage),
+  },
+  {
+    path: 'graphics/:id/export',
+    title: 'Export · Bright Slot',
+    loadComponent: () => import('./export/export-page').then((m) => m.ExportPage),
+  },
   { path: '**', redirectTo: 'graphics' },
 ];

@@ -1,8 +1,27 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { DEFAULT_PATTERN, fileName, filePixels, isSafeName, mainFrame, slotsToStart, type FileFormat, type SentPicture } from '@bright-slot/core';
+import {
+  DEFAULT_PATTERN,
+  fileName,
+  filePixels,
+  isSafeName,
+  mainFrame,
+  slotsToStart,
+  type FileFormat,
+  type SentPicture,
+} from '@bright-slot/core';
 import { SaveState } from '../frame/save-state';
 import { Icon } from '../shared/icon';
 import { PixelsService } from '../shared/pixels.service';
@@ -26,7 +45,11 @@ const labels: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'We
 
 /** Bytes for people: kB are thousands. */
 export function weightText(bytes: number): string {
-  return bytes < 1000 ? `${bytes} bytes` : bytes < 1e6 ? `${(bytes / 1000).toFixed(bytes < 10_000 ? 1 : 0)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  return bytes < 1000
+    ? `${bytes} bytes`
+    : bytes < 1e6
+      ? `${(bytes / 1000).toFixed(bytes < 10_000 ? 1 : 0)} kB`
+      : `${(bytes / 1e6).toFixed(1)} MB`;
 }
 
 @Component({
@@ -80,7 +103,9 @@ export class ExportPage {
     return fileName(DEFAULT_PATTERN, { graphic: g.name, slot: slot.name, date, format: this.format() }, this.taken());
   });
   protected readonly nameProblem = computed(() =>
-    isSafeName(this.name()) ? '' : 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.',
+    isSafeName(this.name())
+      ? ''
+      : 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.',
   );
 
   protected readonly labels = labels;
@@ -97,7 +122,7 @@ export class ExportPage {
       const quality = graphic?.export.quality;
       // Only what changes pixels makes the files anew.
       void [graphic?.layers, graphic?.backdrop, graphic?.frames];
-      if (graphic && quality !== undefined) untracked(() => this.makeAll());
+      if (graphic && quality !== undefined) untracked(() => void this.makeAll());
     });
     inject(DestroyRef).onDestroy(() => {
       this.controller?.abort();
@@ -126,13 +151,19 @@ export class ExportPage {
     this.controller?.abort();
     const controller = (this.controller = new AbortController());
     const graphic = this.graphic()!;
-    const formats = [...mainFrame(graphic).slot.formats].sort((a, b) => Number(b === graphic.export.format) - Number(a === graphic.export.format));
+    const formats = [...mainFrame(graphic).slot.formats].sort(
+      (a, b) => Number(b === graphic.export.format) - Number(a === graphic.export.format),
+    );
     for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
     this.files.set(mainFrame(graphic).slot.formats.map((format) => ({ format, state: 'making' })));
     const set = (made: MadeFile) => this.files.update((all) => all.map((f) => (f.format === made.format ? made : f)));
     for (const format of formats) {
       try {
-        const file = await this.pixels.file(graphic, { format, quality: graphic.export.quality, copyright: '' }, controller.signal);
+        const file = await this.pixels.file(
+          graphic,
+          { format, quality: graphic.export.quality, copyright: '' },
+          controller.signal,
+        );
         set({ format, state: 'made', ...file, url: URL.createObjectURL(file.blob) });
       } catch (error) {
         if (error instanceof JobStopped) return;
@@ -155,7 +186,13 @@ export class ExportPage {
   }
 
   protected setAlt(alt: string): void {
-    if (alt !== this.graphic()?.export.alt) this.workbench.edit({ type: 'set-export', choices: { alt: alt.slice(0, 500) }, name: 'Description for readers', merge: 'alt' });
+    if (alt !== this.graphic()?.export.alt)
+      this.workbench.edit({
+        type: 'set-export',
+        choices: { alt: alt.slice(0, 500) },
+        name: 'Description for readers',
+        merge: 'alt',
+      });
   }
 
   protected save(): void {
@@ -176,7 +213,13 @@ export class ExportPage {
     this.sending.set(true);
     this.refused.set(null);
     this.sent.set(null);
-    const answer = await this.site.send({ blob: file.blob, name: this.name(), slot: slot.id, alt: graphic.export.alt, graphic: { id: graphic.id, name: graphic.name } });
+    const answer = await this.site.send({
+      blob: file.blob,
+      name: this.name(),
+      slot: slot.id,
+      alt: graphic.export.alt,
+      graphic: { id: graphic.id, name: graphic.name },
+    });
     if (answer.ok) {
       const shown = await this.site.show(slot.id, answer.value.id);
       if (shown.ok) this.sent.set(answer.value);

@@ -8,7 +8,13 @@ import { workbenchFeature } from '../state/workbench.store';
   selector: 'bs-save-state',
   imports: [MatTooltip],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<span role="status" class="small-text" [class.problem-text]="problem()" [matTooltip]="problem()?.message ?? ''">{{ text() }}</span>`,
+  template: `<span
+    role="status"
+    class="small-text"
+    [class.problem-text]="problem()"
+    [matTooltip]="problem()?.message ?? ''"
+    >{{ text() }}</span
+  >`,
   styles: ':host { color: var(--ink-soft); white-space: nowrap; }',
 })
 export class SaveState {
@@ -19,6 +25,8 @@ export class SaveState {
     const { saving, savedAt, problem } = this.state();
     if (problem) return 'Not saved';
     if (saving > 0) return 'Saving …';
-    return savedAt === null ? '' : `Saved ${new Date(savedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
+    return savedAt === null
+      ? ''
+      : `Saved ${new Date(savedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`;
   });
 }

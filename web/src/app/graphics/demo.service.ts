@@ -31,7 +31,10 @@ export class DemoService {
       const blob = await this.site.shelfFile(file);
       if (!blob.ok) throw new Error(blob.problem.message);
       const title = demoGraphics.flatMap((g) => Object.entries(g.titles)).find(([f]) => f === file)?.[1] ?? file;
-      const brought = await this.pictures.bringIn(new File([blob.value], `${title}.${file.split('.').pop()}`), 'Bright Slot, for Ottermill Pottery');
+      const brought = await this.pictures.bringIn(
+        new File([blob.value], `${title}.${file.split('.').pop()}`),
+        'Bright Slot, for Ottermill Pottery',
+      );
       if (!brought.ok) throw new Error(brought.problem.message);
       assets.set(file, brought.value);
     }

@@ -14,14 +14,33 @@ import { PreviewService, type Preview } from './preview.service';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[style.width.px]': 'width()' },
   template: `
-    <a class="window" [routerLink]="['/graphics', entry().graphic.id]" [attr.aria-label]="'Open ' + entry().graphic.name" [style.height.px]="windowHeight()">
-      <bs-page-likeness [page]="page()" (laid)="hole.set($event)" [style.width.px]="pageWidth()" [style.transform]="pageTransform()" />
-      @if (!preview()) { <span class="wait quiet small-text">Painting …</span> }
+    <a
+      class="window"
+      [routerLink]="['/graphics', entry().graphic.id]"
+      [attr.aria-label]="'Open ' + entry().graphic.name"
+      [style.height.px]="windowHeight()"
+    >
+      <bs-page-likeness
+        [page]="page()"
+        (laid)="hole.set($event)"
+        [style.width.px]="pageWidth()"
+        [style.transform]="pageTransform()"
+      />
+      @if (!preview()) {
+        <span class="wait quiet small-text">Painting …</span>
+      }
     </a>
     <div class="words">
       <strong>{{ entry().graphic.name }}</strong>
       <span class="fit quiet" [class.problem-text]="preview()?.fit?.includes('to fix')">{{ preview()?.fit }}</span>
-      <button type="button" class="button icon small bare" [matMenuTriggerFor]="menu" [attr.aria-label]="'More for ' + entry().graphic.name"><bs-icon name="dots" /></button>
+      <button
+        type="button"
+        class="button icon small bare"
+        [matMenuTriggerFor]="menu"
+        [attr.aria-label]="'More for ' + entry().graphic.name"
+      >
+        <bs-icon name="dots" />
+      </button>
     </div>
     <p class="quiet small-text">{{ slot().name }}, {{ size() }}</p>
     <mat-menu #menu="matMenu">
@@ -30,15 +49,53 @@ import { PreviewService, type Preview } from './preview.service';
     </mat-menu>
   `,
   styles: `
-    :host { display: block; max-width: 100%; }
-    .window { display: block; position: relative; overflow: hidden; background: var(--ground-deep); border-radius: var(--corner); border: 1px solid var(--hairline); }
-    .window:hover { border-color: var(--border); }
-    bs-page-likeness { position: absolute; left: 0; top: 0; }
-    .wait { position: absolute; left: 12px; bottom: 8px; }
-    .words { display: flex; align-items: center; gap: 8px; margin-top: 6px; }
-    .words strong { font-size: 14px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 1; }
-    .fit.problem-text { color: var(--problem); }
-    .fit { font-size: 12px; font-weight: 600; white-space: nowrap; }
+    :host {
+      display: block;
+      max-width: 100%;
+    }
+    .window {
+      display: block;
+      position: relative;
+      overflow: hidden;
+      background: var(--ground-deep);
+      border-radius: var(--corner);
+      border: 1px solid var(--hairline);
+    }
+    .window:hover {
+      border-color: var(--border);
+    }
+    bs-page-likeness {
+      position: absolute;
+      left: 0;
+      top: 0;
+    }
+    .wait {
+      position: absolute;
+      left: 12px;
+      bottom: 8px;
+    }
+    .words {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      margin-top: 6px;
+    }
+    .words strong {
+      font-size: 14px;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      min-width: 0;
+      flex: 1;
+    }
+    .fit.problem-text {
+      color: var(--problem);
+    }
+    .fit {
+      font-size: 12px;
+      font-weight: 600;
+      white-space: nowrap;
+    }
   `,
 })
 export class GraphicCard {
@@ -54,7 +111,9 @@ export class GraphicCard {
     return ratio > 3.2 ? 560 : ratio > 1.6 ? 380 : 220;
   });
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
-  protected readonly page = computed(() => pageOf(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null));
+  protected readonly page = computed(() =>
+    pageOf(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null),
+  );
   protected readonly pageWidth = computed(() => Math.max(this.slot().shownWidth + 64, 240));
   private readonly scale = computed(() => (this.width() - 2) / this.pageWidth());
   protected readonly windowHeight = computed(() => {

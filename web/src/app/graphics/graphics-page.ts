@@ -66,17 +66,31 @@ export class GraphicsPage {
   }
 
   protected async make(): Promise<void> {
-    const ref = this.dialogs.open<NewGraphicDialog, never, Slot>(NewGraphicDialog, { width: '760px', maxWidth: '94vw', autoFocus: 'first-tabbable' });
+    const ref = this.dialogs.open<NewGraphicDialog, never, Slot>(NewGraphicDialog, {
+      width: '760px',
+      maxWidth: '94vw',
+      autoFocus: 'first-tabbable',
+    });
     const slot = await firstValueFrom(ref.afterClosed());
     if (!slot) return;
     const names = new Set((this.entries() ?? []).map((e) => e.graphic.name));
     let name = slot.name;
     for (let n = 2; names.has(name); n++) name = `${slot.name} ${n}`;
-    await this.store(newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot }), 'Made', true);
+    await this.store(
+      newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot }),
+      'Made',
+      true,
+    );
   }
 
   protected async duplicate({ graphic }: GraphicEntry): Promise<void> {
-    const copy = { ...graphic, id: crypto.randomUUID(), name: `${graphic.name}, copy`, created: new Date().toISOString(), madeFrom: graphic.id };
+    const copy = {
+      ...graphic,
+      id: crypto.randomUUID(),
+      name: `${graphic.name}, copy`,
+      created: new Date().toISOString(),
+      madeFrom: graphic.id,
+    };
     await this.store(copy, `Made from ${graphic.name}`, false);
   }
 

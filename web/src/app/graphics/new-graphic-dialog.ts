@@ -10,23 +10,52 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
   template: `
     <h2 mat-dialog-title>Which slot is it for?</h2>
     <mat-dialog-content>
-      @for (group of groups; track group.name) {
-        <h3 class="quiet">{{ group.name }}</h3>
-        <div class="row">
-          @for (slot of group.slots; track slot.id) {
-            <button type="button" class="slot" (click)="choose(slot)">
-              <span class="outline-room"><span class="outline" [class.round]="slot.shape === 'ellipse'" [style.width.px]="outlineOf(slot).width" [style.height.px]="outlineOf(slot).height"></span></span>
-              <span class="name">{{ slot.name }}</span>
-              <span class="quiet small-text">{{ sizeOf(slot) }}</span>
-            </button>
-          }
-        </div>
-      }
+      <div class="groups">
+        @for (group of groups; track group.name) {
+          <section [attr.aria-label]="group.name">
+            <h3 class="quiet">{{ group.name }}</h3>
+            <div class="row">
+              @for (slot of group.slots; track slot.id) {
+                <button type="button" class="slot" [attr.aria-label]="slot.name + ', ' + sizeOf(slot)" (click)="choose(slot)">
+                  <span class="outline-room"
+                    ><span
+                      class="outline"
+                      [class.round]="slot.shape === 'ellipse'"
+                      [style.width.px]="outlineOf(slot).width"
+                      [style.height.px]="outlineOf(slot).height"
+                    ></span
+                  ></span>
+                  <span class="name">{{ slot.name }}</span>
+                  <span class="quiet small-text">{{ sizeOf(slot) }}</span>
+                </button>
+              }
+            </div>
+          </section>
+        }
+      </div>
       <h3 class="quiet">Another size</h3>
       <form class="typed" (submit)="chooseTyped($event)">
-        <label class="field"><span class="field-label">Width</span><input inputmode="decimal" name="width" [value]="width()" (input)="width.set($any($event.target).value)" autocomplete="off" /><span class="unit">px</span></label>
+        <label class="field"
+          ><span class="field-label">Width</span
+          ><input
+            inputmode="decimal"
+            name="width"
+            [value]="width()"
+            (input)="width.set($any($event.target).value)"
+            autocomplete="off"
+          /><span class="unit">px</span></label
+        >
         <span aria-hidden="true">×</span>
-        <label class="field"><span class="field-label">Height</span><input inputmode="decimal" name="height" [value]="height()" (input)="height.set($any($event.target).value)" autocomplete="off" /><span class="unit">px</span></label>
+        <label class="field"
+          ><span class="field-label">Height</span
+          ><input
+            inputmode="decimal"
+            name="height"
+            [value]="height()"
+            (input)="height.set($any($event.target).value)"
+            autocomplete="off"
+          /><span class="unit">px</span></label
+        >
         <button type="submit" class="button main" [disabled]="!width() || !height()">Start at this size</button>
       </form>
       <p class="small-text problem-text" role="alert">{{ problem() }}</p>
@@ -34,19 +63,71 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
     </mat-dialog-content>
   `,
   styles: `
-    h3 { margin: 12px 0 6px; font-size: 13px; }
-    h3:first-child { margin-top: 0; }
-    .row { display: flex; flex-wrap: wrap; gap: 8px; }
-    .slot { display: flex; flex-direction: column; align-items: flex-start; gap: 1px; padding: 10px 12px; border: 1px solid var(--hairline); border-radius: var(--corner); background: var(--surface); cursor: pointer; font: inherit; color: var(--ink); text-align: left; }
-    .slot:hover { border-color: var(--ink); background: var(--ground); }
-    .outline-room { height: 40px; display: flex; align-items: center; }
-    .outline { display: block; background: var(--light-pale); border: 1px solid var(--ink); min-height: 4px; }
-    .outline.round { border-radius: 50%; }
-    .name { font-weight: 600; font-size: 13px; }
-    .typed { display: flex; align-items: center; gap: 8px; }
-    .typed .field { width: 150px; }
-    .typed input { text-align: right; }
-    .note { margin-top: 4px; }
+    h3 {
+      margin: 12px 0 6px;
+      font-size: 13px;
+    }
+
+    .groups {
+      display: flex;
+      flex-wrap: wrap;
+      column-gap: 28px;
+    }
+    .row {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+    }
+    .slot {
+      display: flex;
+      flex-direction: column;
+      align-items: flex-start;
+      gap: 1px;
+      padding: 6px 12px 8px;
+      border: 1px solid var(--hairline);
+      border-radius: var(--corner);
+      background: var(--surface);
+      cursor: pointer;
+      font: inherit;
+      color: var(--ink);
+      text-align: left;
+    }
+    .slot:hover {
+      border-color: var(--ink);
+      background: var(--ground);
+    }
+    .outline-room {
+      height: 40px;
+      display: flex;
+      align-items: center;
+    }
+    .outline {
+      display: block;
+      background: var(--light-pale);
+      border: 1px solid var(--ink);
+      min-height: 4px;
+    }
+    .outline.round {
+      border-radius: 50%;
+    }
+    .name {
+      font-weight: 600;
+      font-size: 13px;
+    }
+    .typed {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    .typed .field {
+      width: 150px;
+    }
+    .typed input {
+      text-align: right;
+    }
+    .note {
+      margin-top: 4px;
+    }
   `,
 })
 export class NewGraphicDialog {

@@ -9,23 +9,74 @@ import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from 
       <legend class="visually-hidden">{{ label() }}</legend>
       @for (c of swatches(); track c) {
         <button
-          type="button" class="swatch" [style.background]="c" [attr.aria-pressed]="c === value()" [attr.aria-label]="label() + ' ' + c"
+          type="button"
+          class="swatch"
+          [style.background]="c"
+          [attr.aria-pressed]="c === value()"
+          [attr.aria-label]="label() + ' ' + c"
           (click)="changed.emit(c)"
         ></button>
       }
       <label class="field">
-        <input type="color" [value]="value()" [attr.aria-label]="label() + ', picker'" (input)="drafted.emit($any($event.target).value)" (change)="changed.emit($any($event.target).value)" />
-        <input class="hex" type="text" maxlength="7" spellcheck="false" [value]="text()" [attr.aria-label]="label() + ', hex'" (input)="text.set($any($event.target).value)" (change)="commit()" (keydown.enter)="commit()" />
+        <input
+          type="color"
+          [value]="value()"
+          [attr.aria-label]="label() + ', picker'"
+          (input)="drafted.emit($any($event.target).value)"
+          (change)="changed.emit($any($event.target).value)"
+        />
+        <input
+          class="hex"
+          type="text"
+          maxlength="7"
+          spellcheck="false"
+          [value]="text()"
+          [attr.aria-label]="label() + ', hex'"
+          (input)="text.set($any($event.target).value)"
+          (change)="commit()"
+          (keydown.enter)="commit()"
+        />
       </label>
     </fieldset>
   `,
   styles: `
-    fieldset { border: 0; padding: 0; margin: 0; display: flex; align-items: center; gap: 6px; min-width: 0; }
-    .swatch { width: 26px; height: 26px; border-radius: var(--corner); border: 1px solid var(--border); cursor: pointer; padding: 0; flex: none; }
-    .swatch[aria-pressed='true'] { outline: 2px solid var(--ink); outline-offset: 2px; }
-    .field { padding: 0 8px; }
-    input[type='color'] { width: 20px; height: 20px; flex: none; cursor: pointer; border: 1px solid var(--border); border-radius: 4px; }
-    .hex { width: 64px; flex: none; }
+    fieldset {
+      border: 0;
+      padding: 0;
+      margin: 0;
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      min-width: 0;
+    }
+    .swatch {
+      width: 26px;
+      height: 26px;
+      border-radius: var(--corner);
+      border: 1px solid var(--border);
+      cursor: pointer;
+      padding: 0;
+      flex: none;
+    }
+    .swatch[aria-pressed='true'] {
+      outline: 2px solid var(--ink);
+      outline-offset: 2px;
+    }
+    .field {
+      padding: 0 8px;
+    }
+    input[type='color'] {
+      width: 20px;
+      height: 20px;
+      flex: none;
+      cursor: pointer;
+      border: 1px solid var(--border);
+      border-radius: 4px;
+    }
+    .hex {
+      width: 64px;
+      flex: none;
+    }
   `,
 })
 export class ColourField {

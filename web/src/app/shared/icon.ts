@@ -30,8 +30,33 @@ import shapes from '@mdi/svg/svg/shape-outline.svg';
 import steps from '@mdi/svg/svg/history.svg';
 
 const icons = {
-  undo, redo, magnify, plus, eye, 'eye-off': eyeOff, trash, image, text, left, centre, right, italic, back, close, check,
-  dots, lock, unlock, copy, rename, open, crop, minus, chevron, shapes, steps,
+  undo,
+  redo,
+  magnify,
+  plus,
+  eye,
+  'eye-off': eyeOff,
+  trash,
+  image,
+  text,
+  left,
+  centre,
+  right,
+  italic,
+  back,
+  close,
+  check,
+  dots,
+  lock,
+  unlock,
+  copy,
+  rename,
+  open,
+  crop,
+  minus,
+  chevron,
+  shapes,
+  steps,
 };
 export type IconName = keyof typeof icons;
 
@@ -41,7 +66,8 @@ class Icons {
     const registry = inject(MatIconRegistry);
     const sanitizer = inject(DomSanitizer);
     // The texts are our own build's, not anyone's input.
-    for (const [name, svg] of Object.entries(icons)) registry.addSvgIconLiteral(name, sanitizer.bypassSecurityTrustHtml(svg));
+    for (const [name, svg] of Object.entries(icons))
+      registry.addSvgIconLiteral(name, sanitizer.bypassSecurityTrustHtml(svg));
   }
 }
 

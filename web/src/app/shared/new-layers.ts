@@ -13,10 +13,25 @@ export function pictureLayer(asset: AssetRecord, graphic: Graphic, as?: 'photo' 
   const role = as ?? (vector || !asset.opaque ? 'logo' : 'photo');
   const { canvas } = graphic;
   const natural = { width: asset.width, height: asset.height };
-  const common = { id: layerId(), name: asset.name, visible: true, locked: false, role, asset: asset.hash, natural, opaque: asset.opaque, vector, crop: null };
+  const common = {
+    id: layerId(),
+    name: asset.name,
+    visible: true,
+    locked: false,
+    role,
+    asset: asset.hash,
+    natural,
+    opaque: asset.opaque,
+    vector,
+    crop: null,
+  };
   if (role === 'photo') return { ...common, place: { mode: 'cover', focus: { x: 0.5, y: 0.5 }, zoom: 1 } };
   const room = { width: canvas.width * 0.6, height: canvas.height * 0.64 };
-  const box = containBox(natural, { x: (canvas.width - room.width) / 2, y: (canvas.height - room.height) / 2, ...room });
+  const box = containBox(natural, {
+    x: (canvas.width - room.width) / 2,
+    y: (canvas.height - room.height) / 2,
+    ...room,
+  });
   // A pixel logo is not enlarged on arrival.
   const by = vector ? 1 : Math.min(1, natural.width / box.width);
   const width = box.width * by;
@@ -40,7 +55,10 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
     lineSpacing: 1.2,
     place: { x: width / 2, y: (height - size * 1.2) / 2 },
     paragraphs: [
-      { align: 'centre', runs: [{ text, size, colour, face: { family: 'Bricolage Grotesque', weight: 700, italic: false } }] },
+      {
+        align: 'centre',
+        runs: [{ text, size, colour, face: { family: 'Bricolage Grotesque', weight: 700, italic: false } }],
+      },
     ],
   };
 }

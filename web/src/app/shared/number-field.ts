@@ -8,10 +8,20 @@ import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, outp
     <label class="field" [class.wrong]="wrong()">
       <span class="field-label">{{ label() }}</span>
       <input
-        type="text" inputmode="decimal" autocomplete="off" [attr.aria-invalid]="wrong()" [value]="text()" [disabled]="disabled()"
-        (input)="typed($any($event.target).value)" (change)="commit()" (keydown)="key($event)" (focus)="$any($event.target).select()"
+        type="text"
+        inputmode="decimal"
+        autocomplete="off"
+        [attr.aria-invalid]="wrong()"
+        [value]="text()"
+        [disabled]="disabled()"
+        (input)="typed($any($event.target).value)"
+        (change)="commit()"
+        (keydown)="key($event)"
+        (focus)="$any($event.target).select()"
       />
-      @if (unit()) { <span class="unit">{{ unit() }}</span> }
+      @if (unit()) {
+        <span class="unit">{{ unit() }}</span>
+      }
     </label>
   `,
   styles: ':host { display: block; min-width: 0; } input { text-align: right; }',

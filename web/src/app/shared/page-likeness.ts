@@ -43,7 +43,11 @@ export class PageLikeness {
         if (!hole) return;
         let left = 0;
         let top = 0;
-        for (let e: HTMLElement | null = hole; e && e !== this.host.nativeElement; e = e.offsetParent as HTMLElement | null) {
+        for (
+          let e: HTMLElement | null = hole;
+          e && e !== this.host.nativeElement;
+          e = e.offsetParent as HTMLElement | null
+        ) {
           left += e.offsetLeft;
           top += e.offsetTop;
         }

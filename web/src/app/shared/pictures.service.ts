@@ -18,7 +18,9 @@ const mime: Record<PictureType, string> = {
 async function cleaned(bytes: Uint8Array): Promise<Uint8Array<ArrayBuffer>> {
   const { default: purify } = await import('dompurify');
   const text = purify.sanitize(new TextDecoder().decode(bytes), { USE_PROFILES: { svg: true, svgFilters: true } });
-  const withNamespace = /<svg[^>]*\sxmlns=/.test(text) ? text : text.replace(/<svg/, '<svg xmlns="http://www.w3.org/2000/svg"');
+  const withNamespace = /<svg[^>]*\sxmlns=/.test(text)
+    ? text
+    : text.replace(/<svg/, '<svg xmlns="http://www.w3.org/2000/svg"');
   return new TextEncoder().encode(withNamespace);
 }
 
@@ -49,7 +51,10 @@ export class PicturesService {
       try {
         ({ opaque, width, height } = await this.pixels.inspect(blob, signal));
       } catch {
-        return bad('unreadable', `“${name}” is a ${typeLabel(type)} that cannot be decoded; it may be damaged. Nothing was changed.`);
+        return bad(
+          'unreadable',
+          `“${name}” is a ${typeLabel(type)} that cannot be decoded; it may be damaged. Nothing was changed.`,
+        );
       }
     const asset: AssetRecord = {
       hash,

@@ -69,9 +69,13 @@ export class SiteClient {
     const body: unknown = await response.json().catch(() => null);
     if (!response.ok) {
       const refusal = Refusal.safeParse(body);
-      return refusal.success ? { ok: false, problem: refusal.data } : bad('site', `The site answered with an error (${response.status}). Try again.`);
+      return refusal.success
+        ? { ok: false, problem: refusal.data }
+        : bad('site', `The site answered with an error (${response.status}). Try again.`);
     }
     const parsed = schema.safeParse(body);
-    return parsed.success ? good(parsed.data) : bad('site', 'The site answered in a way that could not be read. Try again.');
+    return parsed.success
+      ? good(parsed.data)
+      : bad('site', 'The site answered in a way that could not be read. Try again.');
   }
 }

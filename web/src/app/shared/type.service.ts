@@ -1,5 +1,13 @@
 import { Injectable, signal } from '@angular/core';
-import { createShaper, faceFile, familyNamed, type Face, type Graphic, type Shaper, type ShapingLibrary } from '@bright-slot/core';
+import {
+  createShaper,
+  faceFile,
+  familyNamed,
+  type Face,
+  type Graphic,
+  type Shaper,
+  type ShapingLibrary,
+} from '@bright-slot/core';
 
 /** Faces for shaping on the page: fetched when first used, kept. */
 @Injectable({ providedIn: 'root' })
@@ -11,7 +19,9 @@ export class TypeService {
   readonly shaper = signal<Shaper | null>(null);
 
   async ensure(graphic: Graphic): Promise<Shaper> {
-    const faces = graphic.layers.flatMap((l) => (l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : []));
+    const faces = graphic.layers.flatMap((l) =>
+      l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [],
+    );
     return this.ensureFaces(faces);
   }
 

@@ -35,7 +35,11 @@ export async function vectorSurface(need: SurfaceNeed): Promise<ImageBitmap> {
 }
 
 /** The drawings a worker needs to paint a graphic at a scale; the worker cannot make them itself. */
-export async function vectorsFor(graphic: Graphic, scale: number, shaper: Shaper): Promise<{ key: string; bitmap: ImageBitmap }[]> {
+export async function vectorsFor(
+  graphic: Graphic,
+  scale: number,
+  shaper: Shaper,
+): Promise<{ key: string; bitmap: ImageBitmap }[]> {
   const needs = surfacesOf(plan(graphic, mainFrame(graphic), scale, shaper)).filter((n) => n.vector);
   return Promise.all(needs.map(async (n) => ({ key: n.key, bitmap: await vectorSurface(n) })));
 }

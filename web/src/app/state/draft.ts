@@ -31,14 +31,21 @@ export class Workbench {
     return working && preview ? applyEdit(working, preview) : working;
   });
 
-  readonly selected = computed<Layer | null>(() => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null);
+  readonly selected = computed<Layer | null>(
+    () => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null,
+  );
 
   /** Commits an edit (and drops any draft). `select` names the layer to select with it. */
   edit(edit: Edit, select?: string | null): void {
     this.draft.set(null);
     this.preview.set(null);
     this.store.dispatch(
-      WorkbenchActions.edited({ edit, step: crypto.randomUUID(), at: Date.now(), ...(select === undefined ? {} : { select }) }),
+      WorkbenchActions.edited({
+        edit,
+        step: crypto.randomUUID(),
+        at: Date.now(),
+        ...(select === undefined ? {} : { select }),
+      }),
     );
   }
 

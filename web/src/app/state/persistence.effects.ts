@@ -17,7 +17,13 @@ export class PersistenceEffects {
 
   readonly save = createEffect(() =>
     this.actions.pipe(
-      ofType(WorkbenchActions.opened, WorkbenchActions.edited, WorkbenchActions.undone, WorkbenchActions.redone, WorkbenchActions.wentTo),
+      ofType(
+        WorkbenchActions.opened,
+        WorkbenchActions.edited,
+        WorkbenchActions.undone,
+        WorkbenchActions.redone,
+        WorkbenchActions.wentTo,
+      ),
       withLatestFrom(this.store.select(workbenchFeature.selectHistory)),
       map(([action, history]) => ({ opened: action.type === WorkbenchActions.opened.type, history })),
       startWith({ opened: true, history: null as History | null }),

@@ -1,5 +1,17 @@
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
-import { canRedo, canUndo, commit, current, goTo, line, redo, undo, type Edit, type History, type Problem } from '@bright-slot/core';
+import {
+  canRedo,
+  canUndo,
+  commit,
+  current,
+  goTo,
+  line,
+  redo,
+  undo,
+  type Edit,
+  type History,
+  type Problem,
+} from '@bright-slot/core';
 
 export interface WorkbenchState {
   history: History | null;
@@ -51,7 +63,12 @@ export const workbenchFeature = createFeature({
     on(WorkbenchActions.redone, (s) => (s.history ? settled(s, redo(s.history)) : s)),
     on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),
     on(WorkbenchActions.selected, (s, { layer }) => ({ ...s, selected: layer })),
-    on(WorkbenchActions.saved, (s, { at }) => ({ ...s, saving: Math.max(0, s.saving - 1), savedAt: at, problem: null })),
+    on(WorkbenchActions.saved, (s, { at }) => ({
+      ...s,
+      saving: Math.max(0, s.saving - 1),
+      savedAt: at,
+      problem: null,
+    })),
     on(WorkbenchActions.saveFailed, (s, { problem }) => ({ ...s, saving: Math.max(0, s.saving - 1), problem })),
   ),
   extraSelectors: ({ selectHistory, selectSelected }) => {

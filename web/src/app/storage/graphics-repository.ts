@@ -16,7 +16,8 @@ export function storageProblem(error: unknown): Problem {
   if (name === 'QuotaExceededError' || inner === 'QuotaExceededError')
     return {
       code: 'disk-full',
-      message: 'The browser has no room left, so the last change is not saved. Free some space or delete graphics; your work stays open here.',
+      message:
+        'The browser has no room left, so the last change is not saved. Free some space or delete graphics; your work stays open here.',
     };
   return {
     code: 'storage',
@@ -53,7 +54,10 @@ export class GraphicsRepository {
   async load(id: string): Promise<Result<History>> {
     const record = await this.db.graphics.get(id);
     if (!record || record.deleted !== undefined)
-      return bad('no-graphic', 'There is no such graphic in this browser. It may have been deleted, or made in another browser.');
+      return bad(
+        'no-graphic',
+        'There is no such graphic in this browser. It may have been deleted, or made in another browser.',
+      );
     const steps = parseSteps(await this.db.steps.where('graphicId').equals(id).toArray());
     const history = historyFrom(steps, record.head, record.next);
     return history ? good(history) : bad('unreadable', 'This graphic was stored in a way this version cannot read.');
@@ -78,10 +82,13 @@ export class GraphicsRepository {
   }
 
   async setDeleted(id: string, at: number | undefined): Promise<void> {
-    await this.db.graphics.where('id').equals(id).modify((r) => {
-      if (at === undefined) delete r.deleted;
-      else r.deleted = at;
-    });
+    await this.db.graphics
+      .where('id')
+      .equals(id)
+      .modify((r) => {
+        if (at === undefined) delete r.deleted;
+        else r.deleted = at;
+      });
   }
 
   /** Stores a picture; one that is there already is left as it is. */

@@ -36,11 +36,18 @@ export class AddLayers {
         else problems.push(asset.problem);
       }
     } catch (error) {
-      if (!(error instanceof JobStopped)) problems.push(bad('picture', `The picture could not be brought in: ${error instanceof Error ? error.message : 'unknown reason'}.`).problem);
+      if (!(error instanceof JobStopped))
+        problems.push(
+          bad(
+            'picture',
+            `The picture could not be brought in: ${error instanceof Error ? error.message : 'unknown reason'}.`,
+          ).problem,
+        );
     } finally {
       this.busy.update((n) => n - 1);
     }
-    if (layers.length && !stop.aborted) this.place(layers, layers.length === 1 ? `${layers[0]!.name} added` : `${layers.length} pictures added`);
+    if (layers.length && !stop.aborted)
+      this.place(layers, layers.length === 1 ? `${layers[0]!.name} added` : `${layers.length} pictures added`);
     return problems;
   }
 
@@ -51,7 +58,11 @@ export class AddLayers {
 
   async fromShelf(): Promise<void> {
     const { ShelfDialog } = await import('./shelf-dialog');
-    const ref = this.dialogs.open<InstanceType<typeof ShelfDialog>, never, File>(ShelfDialog, { width: '860px', maxWidth: '94vw', autoFocus: 'first-tabbable' });
+    const ref = this.dialogs.open<InstanceType<typeof ShelfDialog>, never, File>(ShelfDialog, {
+      width: '860px',
+      maxWidth: '94vw',
+      autoFocus: 'first-tabbable',
+    });
     const file = await firstValueFrom(ref.afterClosed());
     if (file) await this.pictures([file], 'Bright Slot, for Ottermill Pottery');
   }

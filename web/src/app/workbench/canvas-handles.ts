@@ -1,5 +1,14 @@
 import Konva from 'konva';
-import { contains, placeFor, snap, withRuns, type Box, type Graphic, type Layer, type WordsLayer } from '@bright-slot/core';
+import {
+  contains,
+  placeFor,
+  snap,
+  withRuns,
+  type Box,
+  type Graphic,
+  type Layer,
+  type WordsLayer,
+} from '@bright-slot/core';
 import type { Workbench } from '../state/draft';
 import { movedLayer } from './layer-keys';
 
@@ -116,7 +125,7 @@ export class CanvasHandles {
       if (layer) this.start = { layer, box: this.boundsOf(layer) };
     };
     rect.on('dragstart transformstart', begin);
-    rect.on('dragmove', (event) => this.dragged(rect, event.evt));
+    rect.on('dragmove', (event: Konva.KonvaEventObject<MouseEvent>) => this.dragged(rect, event.evt));
     rect.on('transform', () => this.resized(rect));
     rect.on('dragend transformend', () => {
       this.start = undefined;
@@ -137,12 +146,22 @@ export class CanvasHandles {
     // A photo well over the canvas has no use for lines; holding Alt goes free.
     const free = 'altKey' in event && event.altKey;
     const roomy = contains(to, canvas) && start.layer.role === 'photo';
-    const { offset, lines } = free || roomy ? { offset: { x: 0, y: 0 }, lines: [] } : snap(to, [canvas, ...others.filter((o) => !contains(o, canvas))], REACH / view.zoom);
+    const { offset, lines } =
+      free || roomy
+        ? { offset: { x: 0, y: 0 }, lines: [] }
+        : snap(to, [canvas, ...others.filter((o) => !contains(o, canvas))], REACH / view.zoom);
     this.showLines(lines);
     // Whole canvas pixels, so that what is seen can be typed.
     const by = { x: Math.round(to.x + offset.x - start.box.x), y: Math.round(to.y + offset.y - start.box.y) };
-    const snapped = { x: lines.some((l) => l.axis === 'x') ? to.x + offset.x - start.box.x : by.x, y: lines.some((l) => l.axis === 'y') ? to.y + offset.y - start.box.y : by.y };
-    this.workbench.draft.set({ type: 'replace-layer', layer: movedLayer(start.layer, snapped, graphic.canvas), name: `${start.layer.name} moved` });
+    const snapped = {
+      x: lines.some((l) => l.axis === 'x') ? to.x + offset.x - start.box.x : by.x,
+      y: lines.some((l) => l.axis === 'y') ? to.y + offset.y - start.box.y : by.y,
+    };
+    this.workbench.draft.set({
+      type: 'replace-layer',
+      layer: movedLayer(start.layer, snapped, graphic.canvas),
+      name: `${start.layer.name} moved`,
+    });
   }
 
   private resized(rect: Konva.Rect): void {
@@ -156,12 +175,21 @@ export class CanvasHandles {
       height: start.box.height * by,
     };
     const { layer } = start;
-    const next = layer.role === 'words' ? this.resizedWords(layer, start.box, to, by) : { ...layer, place: placeFor(layer, to, graphic.canvas) };
+    const next =
+      layer.role === 'words'
+        ? this.resizedWords(layer, start.box, to, by)
+        : { ...layer, place: placeFor(layer, to, graphic.canvas) };
     this.workbench.draft.set({ type: 'replace-layer', layer: next, name: `${layer.name} resized` });
   }
 
   private resizedWords(layer: WordsLayer, from: Box, to: Box, by: number): WordsLayer {
-    const sized = { ...layer, paragraphs: layer.paragraphs.map((p) => ({ ...p, runs: p.runs.map((r) => ({ ...r, size: Math.min(4000, Math.max(1, Math.round(r.size * by * 10) / 10)) })) })) };
+    const sized = {
+      ...layer,
+      paragraphs: layer.paragraphs.map((p) => ({
+        ...p,
+        runs: p.runs.map((r) => ({ ...r, size: Math.min(4000, Math.max(1, Math.round(r.size * by * 10) / 10)) })),
+      })),
+    };
     const place = { x: to.x + (layer.place.x - from.x) * by, y: to.y + (layer.place.y - from.y) * by };
     return withRuns({ ...sized, place }, {});
   }
@@ -174,8 +202,18 @@ export class CanvasHandles {
       const where = axis === 'x' ? view.x + at * view.zoom : view.y + at * view.zoom;
       const points = axis === 'x' ? [where, 0, where, view.roomHeight] : [0, where, view.roomWidth, where];
       this.marks.add(new Konva.Line({ name: 'snap', points, stroke: '#ffffff', strokeWidth: 3, listening: false }));
-      this.marks.add(new Konva.Line({ name: 'snap', points, stroke: SPRUCE, strokeWidth: 1, dash: [6, 4], listening: false }));
-      const distance = new Konva.Text({ name: 'snap', text: `${Math.round(at * 10) / 10}`, fontSize: 11, fill: INK, x: axis === 'x' ? where + 4 : 4, y: axis === 'x' ? 4 : where + 4, listening: false });
+      this.marks.add(
+        new Konva.Line({ name: 'snap', points, stroke: SPRUCE, strokeWidth: 1, dash: [6, 4], listening: false }),
+      );
+      const distance = new Konva.Text({
+        name: 'snap',
+        text: `${Math.round(at * 10) / 10}`,
+        fontSize: 11,
+        fill: INK,
+        x: axis === 'x' ? where + 4 : 4,
+        y: axis === 'x' ? 4 : where + 4,
+        listening: false,
+      });
       this.marks.add(distance);
     }
     this.marks.batchDraw();

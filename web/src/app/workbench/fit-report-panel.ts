@@ -13,8 +13,16 @@ import { FitReportService } from './fit-report.service';
       @if (report(); as r) {
         <div class="outline" [class.round]="round()" [style.aspect-ratio]="ratio()" aria-hidden="true">
           @for (p of pins(); track p.finding.id) {
-            <i class="spot" [style.left.%]="p.left" [style.top.%]="p.top" [style.width.%]="p.width" [style.height.%]="p.height"></i>
-            <b class="pin" [class.hollow]="p.finding.group === 'time'" [style.left.%]="p.left" [style.top.%]="p.top">{{ p.number }}</b>
+            <i
+              class="spot"
+              [style.left.%]="p.left"
+              [style.top.%]="p.top"
+              [style.width.%]="p.width"
+              [style.height.%]="p.height"
+            ></i>
+            <b class="pin" [class.hollow]="p.finding.group === 'time'" [style.left.%]="p.left" [style.top.%]="p.top">{{
+              p.number
+            }}</b>
           }
         </div>
         <div aria-live="polite">
@@ -28,42 +36,136 @@ import { FitReportService } from './fit-report.service';
                     <button type="button" class="title" (click)="show(f.finding)">{{ f.finding.title }}</button>
                     <p class="quiet small-text">{{ f.finding.detail }}</p>
                     @for (fix of f.finding.fixes; track fix.label) {
-                      <button type="button" class="button small" (mouseenter)="preview(fix)" (mouseleave)="preview(null)" (focus)="preview(fix)" (blur)="preview(null)" (click)="take(fix)">{{ fix.label }}</button>
+                      <button
+                        type="button"
+                        class="button small"
+                        (mouseenter)="preview(fix)"
+                        (mouseleave)="preview(null)"
+                        (focus)="preview(fix)"
+                        (blur)="preview(null)"
+                        (click)="take(fix)"
+                      >
+                        {{ fix.label }}
+                      </button>
                     }
                   </div>
                 </li>
               }
             </ol>
           }
-          @if (r.findings.length === 0) { <p class="fits">It fits its slot.</p> }
+          @if (r.findings.length === 0) {
+            <p class="fits">It fits its slot.</p>
+          }
         </div>
         <button type="button" class="passed quiet" [attr.aria-expanded]="open()" (click)="open.set(!open())">
           {{ r.passed.length }} {{ r.findings.length ? 'more ' : '' }}checked, nothing found {{ open() ? '▾' : '▸' }}
         </button>
         @if (open()) {
           <ul class="small-text quiet">
-            @for (p of r.passed; track p) { <li>{{ p }}</li> }
+            @for (p of r.passed; track p) {
+              <li>{{ p }}</li>
+            }
           </ul>
         }
-      } @else { <p class="quiet" role="status">Looking at it …</p> }
+      } @else {
+        <p class="quiet" role="status">Looking at it …</p>
+      }
     </section>
   `,
   styles: `
-    section { padding: 16px 18px; }
-    .outline { position: relative; border: 1px solid var(--ink); background: var(--ground); margin: 12px 0 16px; max-height: 130px; max-width: 100%; }
-    .outline.round { border-radius: 50%; }
-    .spot { position: absolute; border: 1px dashed var(--ink); max-width: 100%; }
-    .pin { display: inline-flex; align-items: center; justify-content: center; width: 20px; height: 20px; border-radius: 50% 50% 50% 0; background: var(--ink); color: #fff; font: 600 11px/1 'Public Sans Variable', sans-serif; flex: none; border: 1.5px solid var(--ink); }
-    .pin.hollow { background: var(--surface); color: var(--ink); }
-    .outline .pin { position: absolute; transform: translate(-6px, -12px); }
-    h3 { border-top: 1px solid var(--hairline); padding-top: 10px; color: var(--ink-soft); font-size: 13px; }
-    ol { list-style: none; padding: 0; margin: 6px 0 12px; }
-    ol li { display: flex; gap: 10px; padding: 6px 0; }
-    .title { border: 0; background: none; padding: 0; font: 600 13.5px/1.35 'Public Sans Variable', sans-serif; color: var(--ink); text-align: left; cursor: pointer; }
-    li .button { margin: 6px 6px 0 0; white-space: normal; height: auto; min-height: 27px; padding-block: 5px; text-align: left; }
-    .fits { font-weight: 600; padding-bottom: 10px; }
-    .passed { border: 0; background: none; font: inherit; font-size: 13px; padding: 4px 0; cursor: pointer; }
-    ul { margin: 4px 0 0; padding-left: 18px; }
+    section {
+      padding: 16px 18px;
+    }
+    .outline {
+      position: relative;
+      border: 1px solid var(--ink);
+      background: var(--ground);
+      margin: 12px 0 16px;
+      max-height: 130px;
+      max-width: 100%;
+    }
+    .outline.round {
+      border-radius: 50%;
+    }
+    .spot {
+      position: absolute;
+      border: 1px dashed var(--ink);
+      max-width: 100%;
+    }
+    .pin {
+      display: inline-flex;
+      align-items: center;
+      justify-content: center;
+      width: 20px;
+      height: 20px;
+      border-radius: 50% 50% 50% 0;
+      background: var(--ink);
+      color: #fff;
+      font:
+        600 11px/1 'Public Sans Variable',
+        sans-serif;
+      flex: none;
+      border: 1.5px solid var(--ink);
+    }
+    .pin.hollow {
+      background: var(--surface);
+      color: var(--ink);
+    }
+    .outline .pin {
+      position: absolute;
+      transform: translate(-6px, -12px);
+    }
+    h3 {
+      border-top: 1px solid var(--hairline);
+      padding-top: 10px;
+      color: var(--ink-soft);
+      font-size: 13px;
+    }
+    ol {
+      list-style: none;
+      padding: 0;
+      margin: 6px 0 12px;
+    }
+    ol li {
+      display: flex;
+      gap: 10px;
+      padding: 6px 0;
+    }
+    .title {
+      border: 0;
+      background: none;
+      padding: 0;
+      font:
+        600 13.5px/1.35 'Public Sans Variable',
+        sans-serif;
+      color: var(--ink);
+      text-align: left;
+      cursor: pointer;
+    }
+    li .button {
+      margin: 6px 6px 0 0;
+      white-space: normal;
+      height: auto;
+      min-height: 27px;
+      padding-block: 5px;
+      text-align: left;
+    }
+    .fits {
+      font-weight: 600;
+      padding-bottom: 10px;
+    }
+    .passed {
+      border: 0;
+      background: none;
+      font: inherit;
+      font-size: 13px;
+      padding: 4px 0;
+      cursor: pointer;
+    }
+    ul {
+      margin: 4px 0 0;
+      padding-left: 18px;
+    }
   `,
 })
 export class FitReportPanel {
@@ -73,7 +175,9 @@ export class FitReportPanel {
   private readonly frame = computed(() => (this.workbench.graphic() ? mainFrame(this.workbench.graphic()!) : null));
   protected readonly ratio = computed(() => (this.frame() ? this.frame()!.rect.width / this.frame()!.rect.height : 1));
   protected readonly round = computed(() => this.frame()?.slot.shape === 'ellipse');
-  private readonly numbered = computed(() => (this.report()?.findings ?? []).map((finding, i) => ({ finding, number: i + 1 })));
+  private readonly numbered = computed(() =>
+    (this.report()?.findings ?? []).map((finding, i) => ({ finding, number: i + 1 })),
+  );
   protected readonly groups = computed(() =>
     (
       [
@@ -94,7 +198,16 @@ export class FitReportPanel {
       if (!at) return [];
       const left = share(at.x, rect.width);
       const top = share(at.y, rect.height);
-      return [{ finding, number, left, top, width: share(at.x + at.width, rect.width) - left, height: share(at.y + at.height, rect.height) - top }];
+      return [
+        {
+          finding,
+          number,
+          left,
+          top,
+          width: share(at.x + at.width, rect.width) - left,
+          height: share(at.y + at.height, rect.height) - top,
+        },
+      ];
     });
   });
 

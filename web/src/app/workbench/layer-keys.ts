@@ -5,11 +5,17 @@ import { Workbench } from '../state/draft';
 /** Whether a key goes to a control that takes it itself. */
 function typing(target: EventTarget | null): boolean {
   const e = target as HTMLElement | null;
-  return !!e?.closest?.('input:not([type=range]):not([type=color]), textarea, select, [contenteditable=true], .mat-mdc-select, .cdk-overlay-container');
+  return !!e?.closest?.(
+    'input:not([type=range]):not([type=color]), textarea, select, [contenteditable=true], .mat-mdc-select, .cdk-overlay-container',
+  );
 }
 
 /** A layer moved on a canvas, its intent kept where it can be. */
-export function movedLayer(layer: Layer, by: { x: number; y: number }, canvas: { width: number; height: number }): Layer {
+export function movedLayer(
+  layer: Layer,
+  by: { x: number; y: number },
+  canvas: { width: number; height: number },
+): Layer {
   if (layer.role === 'words') return movedWords(layer, by);
   const { shown } = pictureGeometry(layer, canvas);
   return { ...layer, place: placeFor(layer, { ...shown, x: shown.x + by.x, y: shown.y + by.y }, canvas) };
@@ -55,14 +61,23 @@ export class LayerKeys {
     if (chord || layer.locked) return;
     if (key === 'delete' || key === 'backspace')
       return take(() => this.workbench.edit({ type: 'remove-layer', id: layer.id, name: `${layer.name} deleted` }));
-    const way: Record<string, [number, number]> = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] };
+    const way: Record<string, [number, number]> = {
+      arrowleft: [-1, 0],
+      arrowright: [1, 0],
+      arrowup: [0, -1],
+      arrowdown: [0, 1],
+    };
     const step = way[key];
     const at = event.target as HTMLElement | null;
     // Arrow keys belong to whatever control has the focus, unless that is the canvas or nothing.
     if (!step || event.altKey || (at && at !== document.body && !at.closest('.stage'))) return;
     take(() => {
       const by = event.shiftKey ? 10 : 1;
-      this.workbench.change(movedLayer(layer, { x: step[0] * by, y: step[1] * by }, graphic.canvas), `${layer.name} moved`, `nudge:${layer.id}`);
+      this.workbench.change(
+        movedLayer(layer, { x: step[0] * by, y: step[1] * by }, graphic.canvas),
+        `${layer.name} moved`,
+        `nudge:${layer.id}`,
+      );
     });
   }
 

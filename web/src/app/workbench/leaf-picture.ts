@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, input, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
 import { firstRun, luminance, mainFrame, paint, plan, surfacesOf, type Layer, type Surfaces } from '@bright-slot/core';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
@@ -39,7 +48,13 @@ export class LeafPicture {
       if (!graphic || !shaper) return;
       const { width } = this.size();
       const dpr = devicePixelRatio || 1;
-      const p = plan({ ...graphic, layers: [layer] }, mainFrame(graphic), (width * dpr) / graphic.canvas.width, shaper, { only: layer.id });
+      const p = plan(
+        { ...graphic, layers: [layer] },
+        mainFrame(graphic),
+        (width * dpr) / graphic.canvas.width,
+        shaper,
+        { only: layer.id },
+      );
       const element = this.canvas().nativeElement;
       element.width = p.width;
       element.height = p.height;

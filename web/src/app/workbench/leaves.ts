@@ -13,28 +13,61 @@ import { LeafPicture } from './leaf-picture';
   imports: [CdkDropList, CdkDrag, Icon, LeafPicture, MatMenu, MatMenuItem, MatMenuTrigger],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ul cdkDropList [cdkDropListOrientation]="tall() ? 'mixed' : 'horizontal'" aria-label="Layers, back to front" (cdkDropListDropped)="dropped($event)">
+    <ul
+      cdkDropList
+      [cdkDropListOrientation]="tall() ? 'mixed' : 'horizontal'"
+      aria-label="Layers, back to front"
+      (cdkDropListDropped)="dropped($event)"
+    >
       @for (layer of layers(); track layer.id; let i = $index) {
         <li cdkDrag [cdkDragData]="layer" [class.selected]="layer.id === selectedId()" [class.hidden]="!layer.visible">
           <button
-            type="button" class="leaf" [attr.aria-pressed]="layer.id === selectedId()" [attr.aria-label]="describe(layer, i)"
-            (click)="select(layer)" (keydown)="key($event, layer, i)" (dblclick)="renaming.set(layer.id)"
+            type="button"
+            class="leaf"
+            [attr.aria-pressed]="layer.id === selectedId()"
+            [attr.aria-label]="describe(layer, i)"
+            (click)="select(layer)"
+            (keydown)="key($event, layer, i)"
+            (dblclick)="renaming.set(layer.id)"
           >
             <bs-leaf-picture [layer]="layer" />
           </button>
           <div class="row">
             @if (renaming() === layer.id) {
-              <input class="rename" [value]="layer.name" maxlength="120" [attr.aria-label]="'New name for ' + layer.name" #box (blur)="rename(layer, box.value)" (keydown.enter)="box.blur()" (keydown.escape)="renaming.set(null)" />
+              <input
+                class="rename"
+                [value]="layer.name"
+                maxlength="120"
+                [attr.aria-label]="'New name for ' + layer.name"
+                #box
+                (blur)="rename(layer, box.value)"
+                (keydown.enter)="box.blur()"
+                (keydown.escape)="renaming.set(null)"
+              />
             } @else {
               <span class="name">{{ layer.name }}</span>
             }
-            @if (layer.locked) { <bs-icon name="lock" /> }
-            <button type="button" class="tiny" [attr.aria-label]="(layer.visible ? 'Hide ' : 'Show ') + layer.name" [attr.aria-pressed]="!layer.visible" (click)="toggle(layer)"><bs-icon [name]="layer.visible ? 'eye' : 'eye-off'" /></button>
-            <button type="button" class="tiny" [matMenuTriggerFor]="menu" [attr.aria-label]="'More for ' + layer.name"><bs-icon name="dots" /></button>
+            @if (layer.locked) {
+              <bs-icon name="lock" />
+            }
+            <button
+              type="button"
+              class="tiny"
+              [attr.aria-label]="(layer.visible ? 'Hide ' : 'Show ') + layer.name"
+              [attr.aria-pressed]="!layer.visible"
+              (click)="toggle(layer)"
+            >
+              <bs-icon [name]="layer.visible ? 'eye' : 'eye-off'" />
+            </button>
+            <button type="button" class="tiny" [matMenuTriggerFor]="menu" [attr.aria-label]="'More for ' + layer.name">
+              <bs-icon name="dots" />
+            </button>
           </div>
           <mat-menu #menu="matMenu" yPosition="above">
             <button mat-menu-item type="button" [disabled]="i === 0" (click)="move(layer, i - 1)">Further back</button>
-            <button mat-menu-item type="button" [disabled]="i === layers().length - 1" (click)="move(layer, i + 1)">Further forward</button>
+            <button mat-menu-item type="button" [disabled]="i === layers().length - 1" (click)="move(layer, i + 1)">
+              Further forward
+            </button>
             <button mat-menu-item type="button" (click)="startRename(layer)">Rename</button>
             <button mat-menu-item type="button" (click)="keys.duplicate(layer)">Duplicate (Ctrl D)</button>
             <button mat-menu-item type="button" (click)="lock(layer)">{{ layer.locked ? 'Unlock' : 'Lock' }}</button>
@@ -48,22 +81,105 @@ import { LeafPicture } from './leaf-picture';
     <span class="visually-hidden" aria-live="polite">{{ said() }}</span>
   `,
   styles: `
-    :host { display: block; }
-    ul { list-style: none; margin: 0; padding: 0; display: flex; gap: 10px; overflow-x: auto; scrollbar-width: thin; min-height: 62px; align-items: flex-end; }
-    :host-context(.beside) ul { flex-wrap: wrap; }
-    li { flex: none; border-radius: var(--corner) var(--corner) 0 0; padding: 4px 5px 5px; border-top: 3px solid transparent; }
-    li.selected { background: var(--ground); border-top-color: var(--light); }
-    li.none { align-self: center; }
-    li.hidden .leaf { opacity: 0.35; }
-    .leaf { display: block; padding: 0; border: 1px solid var(--border); background: var(--ground-deep); border-radius: 3px; cursor: grab; overflow: hidden; }
-    .row { display: flex; align-items: center; gap: 1px; height: 22px; max-width: 140px; }
-    .name { flex: 1; font-size: 12px; font-weight: 500; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-    .rename { flex: 1; min-width: 60px; width: 90px; font: 500 12px/1 'Public Sans Variable', sans-serif; height: 20px; border: 1px solid var(--border); border-radius: 3px; }
-    .tiny { width: 24px; height: 24px; margin: -1px 0; padding: 0; border: 0; background: none; color: var(--ink-soft); cursor: pointer; border-radius: 4px; display: inline-flex; align-items: center; justify-content: center; }
-    .tiny:hover { background: var(--ground-deep); color: var(--ink); }
-    .cdk-drag-preview { background: var(--surface); box-shadow: 0 4px 16px rgb(31 42 48 / 22%); list-style: none; padding: 4px 5px; border-radius: var(--corner); }
-    .cdk-drag-placeholder { opacity: 0.35; }
-    .cdk-drop-list-dragging li:not(.cdk-drag-placeholder) { transition: transform var(--quick); }
+    :host {
+      display: block;
+    }
+    ul {
+      list-style: none;
+      margin: 0;
+      padding: 0;
+      display: flex;
+      gap: 10px;
+      overflow-x: auto;
+      scrollbar-width: thin;
+      min-height: 62px;
+      align-items: flex-end;
+    }
+    :host-context(.beside) ul {
+      flex-wrap: wrap;
+    }
+    li {
+      flex: none;
+      border-radius: var(--corner) var(--corner) 0 0;
+      padding: 4px 5px 5px;
+      border-top: 3px solid transparent;
+    }
+    li.selected {
+      background: var(--ground);
+      border-top-color: var(--light);
+    }
+    li.none {
+      align-self: center;
+    }
+    li.hidden .leaf {
+      opacity: 0.35;
+    }
+    .leaf {
+      display: block;
+      padding: 0;
+      border: 1px solid var(--border);
+      background: var(--ground-deep);
+      border-radius: 3px;
+      cursor: grab;
+      overflow: hidden;
+    }
+    .row {
+      display: flex;
+      align-items: center;
+      gap: 1px;
+      height: 22px;
+      max-width: 140px;
+    }
+    .name {
+      flex: 1;
+      font-size: 12px;
+      font-weight: 500;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .rename {
+      flex: 1;
+      min-width: 60px;
+      width: 90px;
+      font:
+        500 12px/1 'Public Sans Variable',
+        sans-serif;
+      height: 20px;
+      border: 1px solid var(--border);
+      border-radius: 3px;
+    }
+    .tiny {
+      width: 24px;
+      height: 24px;
+      margin: -1px 0;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: var(--ink-soft);
+      cursor: pointer;
+      border-radius: 4px;
+      display: inline-flex;
+      align-items: center;
+      justify-content: center;
+    }
+    .tiny:hover {
+      background: var(--ground-deep);
+      color: var(--ink);
+    }
+    .cdk-drag-preview {
+      background: var(--surface);
+      box-shadow: 0 4px 16px rgb(31 42 48 / 22%);
+      list-style: none;
+      padding: 4px 5px;
+      border-radius: var(--corner);
+    }
+    .cdk-drag-placeholder {
+      opacity: 0.35;
+    }
+    .cdk-drop-list-dragging li:not(.cdk-drag-placeholder) {
+      transition: transform var(--quick);
+    }
   `,
 })
 export class Leaves {

@@ -34,14 +34,22 @@ export class PictureSettings {
     const by = Math.min(width / natural.width, height / natural.height);
     const w = natural.width * by;
     this.workbench.change(
-      { ...this.layer(), crop: null, place: { mode: 'free', x: (width - w) / 2, y: (height - natural.height * by) / 2, width: w } },
+      {
+        ...this.layer(),
+        crop: null,
+        place: { mode: 'free', x: (width - w) / 2, y: (height - natural.height * by) / 2, width: w },
+      },
       `${this.layer().name} shown whole`,
     );
   }
 
   protected moveTo(axis: 'x' | 'y', to: number): void {
     const box = { ...this.shown(), [axis]: to };
-    this.workbench.change({ ...this.layer(), place: placeFor(this.layer(), box, this.canvas()) }, `${this.layer().name} moved`, `place:${this.layer().id}`);
+    this.workbench.change(
+      { ...this.layer(), place: placeFor(this.layer(), box, this.canvas()) },
+      `${this.layer().name} moved`,
+      `place:${this.layer().id}`,
+    );
   }
 
   /** A new width, in proportion, about the middle of what shows. */
@@ -49,7 +57,11 @@ export class PictureSettings {
     const b = this.shown();
     const height = (b.height * width) / b.width;
     const box = { x: b.x + (b.width - width) / 2, y: b.y + (b.height - height) / 2, width, height };
-    this.workbench.change({ ...this.layer(), place: placeFor(this.layer(), box, this.canvas()) }, `${this.layer().name} resized`, `resize:${this.layer().id}`);
+    this.workbench.change(
+      { ...this.layer(), place: placeFor(this.layer(), box, this.canvas()) },
+      `${this.layer().name} resized`,
+      `resize:${this.layer().id}`,
+    );
   }
 
   private zoomed(zoom: number): PictureLayer {
@@ -58,7 +70,11 @@ export class PictureSettings {
   }
 
   protected draftZoom(zoom: number): void {
-    this.workbench.draft.set({ type: 'replace-layer', layer: this.zoomed(zoom), name: `${this.layer().name} zoomed to ${Math.round(zoom * 100)} %` });
+    this.workbench.draft.set({
+      type: 'replace-layer',
+      layer: this.zoomed(zoom),
+      name: `${this.layer().name} zoomed to ${Math.round(zoom * 100)} %`,
+    });
   }
 
   protected setZoom(): void {

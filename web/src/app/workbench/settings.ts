@@ -11,14 +11,26 @@ import { WordsSettings } from './words-settings';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section [attr.aria-label]="layer() ? 'Settings of ' + layer()!.name : 'Settings'">
-      @if (words(); as w) { <bs-words-settings [layer]="w" /> }
-      @else if (picture(); as p) { <bs-picture-settings [layer]="p" /> }
-      @else { <p class="quiet">Choose a layer above or on the canvas to change it. Everything stays changeable.</p> }
+      @if (words(); as w) {
+        <bs-words-settings [layer]="w" />
+      } @else if (picture(); as p) {
+        <bs-picture-settings [layer]="p" />
+      } @else {
+        <p class="quiet">Choose a layer above or on the canvas to change it. Everything stays changeable.</p>
+      }
     </section>
   `,
   styles: `
-    section { background: var(--ground); padding: 12px 20px 14px; height: 138px; overflow: hidden auto; }
-    :host-context(.beside) section { height: auto; min-height: 100%; }
+    section {
+      background: var(--ground);
+      padding: 12px 20px 14px;
+      height: 138px;
+      overflow: hidden auto;
+    }
+    :host-context(.beside) section {
+      height: auto;
+      min-height: 100%;
+    }
   `,
 })
 export class Settings {

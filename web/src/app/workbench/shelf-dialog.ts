@@ -11,8 +11,12 @@ import { SiteClient } from '../shared/site-client';
   template: `
     <h2 mat-dialog-title>From the shelf</h2>
     <mat-dialog-content>
-      @if (problem()) { <p class="problem-text" role="alert">{{ problem() }}</p> }
-      @if (!pictures() && !problem()) { <p class="quiet" role="status">Looking at the shelf …</p> }
+      @if (problem()) {
+        <p class="problem-text" role="alert">{{ problem() }}</p>
+      }
+      @if (!pictures() && !problem()) {
+        <p class="quiet" role="status">Looking at the shelf …</p>
+      }
       <div class="shelf">
         @for (p of pictures() ?? []; track p.file) {
           <button type="button" [disabled]="fetching() !== null" (click)="choose(p)">
@@ -23,15 +27,48 @@ import { SiteClient } from '../shared/site-client';
         }
       </div>
     </mat-dialog-content>
-    <mat-dialog-actions align="end"><button type="button" class="button" mat-dialog-close>Close</button></mat-dialog-actions>
+    <mat-dialog-actions align="end"
+      ><button type="button" class="button" mat-dialog-close>Close</button></mat-dialog-actions
+    >
   `,
   styles: `
-    .shelf { display: grid; grid-template-columns: repeat(auto-fill, minmax(160px, 1fr)); gap: 12px; padding-top: 4px; }
-    .shelf button { display: flex; flex-direction: column; align-items: flex-start; padding: 0 0 6px; border: 1px solid var(--hairline); border-radius: var(--corner); background: var(--surface); cursor: pointer; font: inherit; color: var(--ink); overflow: hidden; text-align: left; }
-    .shelf button:hover { border-color: var(--ink); }
-    img { width: 100%; height: auto; aspect-ratio: 3 / 2; object-fit: cover; margin-bottom: 4px; }
-    span { padding: 0 8px; }
-    .title { font-weight: 600; font-size: 13px; }
+    .shelf {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+      gap: 12px;
+      padding-top: 4px;
+    }
+    .shelf button {
+      display: flex;
+      flex-direction: column;
+      align-items: flex-start;
+      padding: 0 0 6px;
+      border: 1px solid var(--hairline);
+      border-radius: var(--corner);
+      background: var(--surface);
+      cursor: pointer;
+      font: inherit;
+      color: var(--ink);
+      overflow: hidden;
+      text-align: left;
+    }
+    .shelf button:hover {
+      border-color: var(--ink);
+    }
+    img {
+      width: 100%;
+      height: auto;
+      aspect-ratio: 3 / 2;
+      object-fit: cover;
+      margin-bottom: 4px;
+    }
+    span {
+      padding: 0 8px;
+    }
+    .title {
+      font-weight: 600;
+      font-size: 13px;
+    }
   `,
 })
 export class ShelfDialog {

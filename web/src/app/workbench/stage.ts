@@ -1,6 +1,32 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, afterNextRender, computed, effect, inject, input, output, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { layoutOf, mainFrame, paint, pictureGeometry, plan, sizeText, surfacesOf, wordsBounds, type Box, type Layer, type SurfaceNeed } from '@bright-slot/core';
+import {
+  layoutOf,
+  mainFrame,
+  paint,
+  pictureGeometry,
+  plan,
+  sizeText,
+  surfacesOf,
+  wordsBounds,
+  type Box,
+  type Layer,
+  type SurfaceNeed,
+} from '@bright-slot/core';
 import { Icon } from '../shared/icon';
 import { PageLikeness, pageOf } from '../shared/page-likeness';
 import { TypeService } from '../shared/type.service';
@@ -55,7 +81,9 @@ export class Stage {
     // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
     return fit >= 1 ? Math.max(1, Math.min(3, Math.floor(fit))) : Math.max(0.05, fit);
   });
-  protected readonly zoom = computed(() => this.chosenZoom() ?? (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()));
+  protected readonly zoom = computed(
+    () => this.chosenZoom() ?? (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
+  );
 
   /** The canvas on the stage, CSS px, on whole device pixels so that nothing is resampled. */
   protected readonly lit = computed(() => {
@@ -71,7 +99,9 @@ export class Stage {
     return { x: whole((width - w) / 2 + this.pan().x), y: whole(top + this.pan().y), width: w, height: h };
   });
   protected readonly pageScale = computed(() => (this.frame().rect.width * this.zoom()) / this.slot().shownWidth);
-  protected readonly pageWidth = computed(() => Math.max(this.slot().shownWidth + 80, this.roomSize().width / this.pageScale()));
+  protected readonly pageWidth = computed(() =>
+    Math.max(this.slot().shownWidth + 80, this.roomSize().width / this.pageScale()),
+  );
   protected readonly pageTransform = computed(() => {
     const { x, y } = this.lit();
     const s = this.pageScale();
@@ -88,7 +118,15 @@ export class Stage {
       .filter((l) => l.visible)
       .map((layer) => {
         const box = this.boundsOf(layer);
-        return { layer, box, left: x + box.x * z, top: y + box.y * z, width: box.width * z, height: box.height * z, label: this.labelOf(layer, box) };
+        return {
+          layer,
+          box,
+          left: x + box.x * z,
+          top: y + box.y * z,
+          width: box.width * z,
+          height: box.height * z,
+          label: this.labelOf(layer, box),
+        };
       });
   });
 
@@ -97,7 +135,15 @@ export class Stage {
     const { x, y, width, height } = this.lit();
     return (this.report()?.findings ?? []).flatMap(({ id, at, group }, i) =>
       at
-        ? [{ id, group, number: i + 1, left: x + Math.min(width, Math.max(0, at.x * z)), top: y + Math.min(height, Math.max(0, at.y * z)) }]
+        ? [
+            {
+              id,
+              group,
+              number: i + 1,
+              left: x + Math.min(width, Math.max(0, at.x * z)),
+              top: y + Math.min(height, Math.max(0, at.y * z)),
+            },
+          ]
         : [],
     );
   });
@@ -146,7 +192,8 @@ export class Stage {
 
   private boundsOf(layer: Layer): Box {
     const shaper = this.type.shaper();
-    if (layer.role === 'words') return shaper ? wordsBounds(layoutOf(layer, shaper)) : { x: 0, y: 0, width: 0, height: 0 };
+    if (layer.role === 'words')
+      return shaper ? wordsBounds(layoutOf(layer, shaper)) : { x: 0, y: 0, width: 0, height: 0 };
     return pictureGeometry(layer, this.workbench.shown()!.canvas).shown;
   }
 

@@ -12,12 +12,20 @@ import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
     <section aria-label="Steps">
       <div class="head">
         <h2 class="panel-title">Steps</h2>
-        <button type="button" class="button icon small bare" aria-label="Close steps" (click)="closed.emit()"><bs-icon name="close" /></button>
+        <button type="button" class="button icon small bare" aria-label="Close steps" (click)="closed.emit()">
+          <bs-icon name="close" />
+        </button>
       </div>
       <ol>
         @for (step of line(); track step.id; let i = $index) {
           <li>
-            <button type="button" [class.here]="step.id === head()" [class.ahead]="i > headAt()" [attr.aria-current]="step.id === head() ? 'step' : null" (click)="go(step.id)">
+            <button
+              type="button"
+              [class.here]="step.id === head()"
+              [class.ahead]="i > headAt()"
+              [attr.aria-current]="step.id === head() ? 'step' : null"
+              (click)="go(step.id)"
+            >
               <span class="name">{{ step.name }}</span><span class="quiet small-text">{{ time(step.at) }}</span>
             </button>
           </li>
@@ -26,15 +34,52 @@ import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
     </section>
   `,
   styles: `
-    section { padding: 16px 18px; }
-    .head { display: flex; justify-content: space-between; align-items: center; }
-    ol { list-style: none; margin: 10px -8px 0; padding: 0; display: flex; flex-direction: column-reverse; }
-    button { font: inherit; color: var(--ink); }
-    li button { display: flex; gap: 8px; width: 100%; align-items: baseline; padding: 6px 8px; border: 0; background: none; border-radius: var(--corner); cursor: pointer; text-align: left; }
-    li button:hover { background: var(--ground); }
-    li button.here { background: var(--light-pale); box-shadow: inset 3px 0 var(--ink); font-weight: 600; }
-    li button.ahead .name { color: var(--ink-soft); font-style: italic; }
-    .name { flex: 1; }
+    section {
+      padding: 16px 18px;
+    }
+    .head {
+      display: flex;
+      justify-content: space-between;
+      align-items: center;
+    }
+    ol {
+      list-style: none;
+      margin: 10px -8px 0;
+      padding: 0;
+      display: flex;
+      flex-direction: column-reverse;
+    }
+    button {
+      font: inherit;
+      color: var(--ink);
+    }
+    li button {
+      display: flex;
+      gap: 8px;
+      width: 100%;
+      align-items: baseline;
+      padding: 6px 8px;
+      border: 0;
+      background: none;
+      border-radius: var(--corner);
+      cursor: pointer;
+      text-align: left;
+    }
+    li button:hover {
+      background: var(--ground);
+    }
+    li button.here {
+      background: var(--light-pale);
+      box-shadow: inset 3px 0 var(--ink);
+      font-weight: 600;
+    }
+    li button.ahead .name {
+      color: var(--ink-soft);
+      font-style: italic;
+    }
+    .name {
+      flex: 1;
+    }
   `,
 })
 export class StepsPanel {
@@ -52,6 +97,10 @@ export class StepsPanel {
   protected time(at: number): string {
     const then = new Date(at);
     const today = then.toDateString() === new Date().toDateString();
-    return then.toLocaleString('en-GB', { hour: '2-digit', minute: '2-digit', ...(today ? {} : { day: 'numeric', month: 'short' }) });
+    return then.toLocaleString('en-GB', {
+      hour: '2-digit',
+      minute: '2-digit',
+      ...(today ? {} : { day: 'numeric', month: 'short' }),
+    });
   }
 }

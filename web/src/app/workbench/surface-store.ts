@@ -66,7 +66,9 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
       if (this.done.has(need.key) || this.underWay.has(need.key)) continue;
       const controller = new AbortController();
       this.underWay.set(need.key, controller);
-      const made = need.vector ? vectorSurface(need) : this.pixels.sight.run({ kind: 'surface', need: { ...need } }, controller.signal);
+      const made = need.vector
+        ? vectorSurface(need)
+        : this.pixels.sight.run({ kind: 'surface', need: { ...need } }, controller.signal);
       made.then(
         (bitmap) => {
           this.underWay.delete(need.key);

@@ -1,13 +1,34 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatSelect, MatOption } from '@angular/material/select';
-import { families, familyNamed, firstRun, layoutOf, textOf, weightWithin, withRuns, withText, type Align, type Run, type WordsLayer } from '@bright-slot/core';
+import {
+  families,
+  familyNamed,
+  firstRun,
+  layoutOf,
+  textOf,
+  weightWithin,
+  withRuns,
+  withText,
+  type Align,
+  type Run,
+  type WordsLayer,
+} from '@bright-slot/core';
 import { ColourField } from '../shared/colour-field';
 import { Icon } from '../shared/icon';
 import { NumberField } from '../shared/number-field';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 
-const weightNames: Record<number, string> = { 200: 'Extra light', 300: 'Light', 400: 'Regular', 500: 'Medium', 600: 'Semibold', 700: 'Bold', 800: 'Extra bold', 900: 'Black' };
+const weightNames: Record<number, string> = {
+  200: 'Extra light',
+  300: 'Light',
+  400: 'Regular',
+  500: 'Medium',
+  600: 'Semibold',
+  700: 'Bold',
+  800: 'Extra bold',
+  900: 'Black',
+};
 
 @Component({
   selector: 'bs-words-settings',
@@ -52,13 +73,20 @@ export class WordsSettings {
   }
 
   protected draftColour(colour: string): void {
-    this.workbench.draft.set({ type: 'replace-layer', layer: withRuns(this.layer(), { colour }), name: `${this.layer().name}: colour ${colour}` });
+    this.workbench.draft.set({
+      type: 'replace-layer',
+      layer: withRuns(this.layer(), { colour }),
+      name: `${this.layer().name}: colour ${colour}`,
+    });
   }
 
   protected setFamily(name: string): void {
     const family = familyNamed(name)!;
     const { weight, italic } = this.run().face;
-    this.changeRuns({ face: { family: name, weight: weightWithin(family, weight), italic: italic && family.italic } }, name);
+    this.changeRuns(
+      { face: { family: name, weight: weightWithin(family, weight), italic: italic && family.italic } },
+      name,
+    );
   }
 
   protected setWeight(weight: number): void {
@@ -82,13 +110,21 @@ export class WordsSettings {
 
   protected setLineSpacing(lineSpacing: number): void {
     const layer = this.layer();
-    this.workbench.change({ ...layer, lineSpacing }, `${layer.name}: line spacing ${lineSpacing}`, `spacing:${layer.id}`);
+    this.workbench.change(
+      { ...layer, lineSpacing },
+      `${layer.name}: line spacing ${lineSpacing}`,
+      `spacing:${layer.id}`,
+    );
   }
 
   protected moveTo(axis: 'x' | 'y', to: number): void {
     const layer = this.layer();
     const by = to - this.box()[axis];
-    this.workbench.change({ ...layer, place: { ...layer.place, [axis]: layer.place[axis] + by } }, `${layer.name} moved`, `place:${layer.id}`);
+    this.workbench.change(
+      { ...layer, place: { ...layer.place, [axis]: layer.place[axis] + by } },
+      `${layer.name} moved`,
+      `place:${layer.id}`,
+    );
   }
 
   protected centre(axis: 'x' | 'y'): void {

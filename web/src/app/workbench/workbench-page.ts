@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
@@ -23,7 +34,20 @@ import { SurfaceStore } from './surface-store';
 /** One graphic at work: the canvas in its faint page, leaves and settings, the fit report. */
 @Component({
   selector: 'bs-workbench-page',
-  imports: [RouterLink, SaveState, Icon, Stage, Leaves, Settings, FitReportPanel, StepsPanel, MatTooltip, MatMenu, MatMenuItem, MatMenuTrigger],
+  imports: [
+    RouterLink,
+    SaveState,
+    Icon,
+    Stage,
+    Leaves,
+    Settings,
+    FitReportPanel,
+    StepsPanel,
+    MatTooltip,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+  ],
   providers: [SurfaceStore, AddLayers, LayerKeys],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
@@ -69,7 +93,8 @@ export class WorkbenchPage {
     });
     effect(() => {
       const graphic = this.workbench.shown();
-      if (graphic) this.type.ensure(graphic).catch((e: unknown) => this.problem.set(e instanceof Error ? e.message : String(e)));
+      if (graphic)
+        this.type.ensure(graphic).catch((e: unknown) => this.problem.set(e instanceof Error ? e.message : String(e)));
     });
     inject(DestroyRef).onDestroy(() => this.store.dispatch(WorkbenchActions.closed()));
   }
@@ -82,7 +107,8 @@ export class WorkbenchPage {
 
   protected rename(to: string): void {
     const name = to.trim().slice(0, 120);
-    if (name && name !== this.graphic()?.name) this.workbench.edit({ type: 'rename', to: name, name: `Renamed to ${name}` });
+    if (name && name !== this.graphic()?.name)
+      this.workbench.edit({ type: 'rename', to: name, name: `Renamed to ${name}` });
   }
 
   protected async chooseFiles(files: FileList | null): Promise<void> {

@@ -40,10 +40,7 @@ export const Task = z.discriminatedUnion('kind', [
 ]);
 export type Task = z.infer<typeof Task>;
 
-export const Request = z.union([
-  z.object({ id: z.number(), task: Task }),
-  z.object({ cancel: z.number() }),
-]);
+export const Request = z.union([z.object({ id: z.number(), task: Task }), z.object({ cancel: z.number() })]);
 export type Request = z.infer<typeof Request>;
 
 /** What each kind of task gives. */

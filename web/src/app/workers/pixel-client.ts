@@ -43,7 +43,9 @@ export class PixelClient {
       this.waiting.delete(reply.data.id);
       if (!waiting) return;
       if ('problem' in reply.data)
-        waiting.reject(reply.data.problem.code === 'stopped' ? new JobStopped() : new Error(reply.data.problem.message));
+        waiting.reject(
+          reply.data.problem.code === 'stopped' ? new JobStopped() : new Error(reply.data.problem.message),
+        );
       else waiting.resolve(reply.data.answer as never);
     });
     worker.addEventListener('error', () => {

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { isOpaque, type SurfaceNeed } from '@bright-slot/core';
+import { isOpaque } from '@bright-slot/core';
 import { encode } from './job/encode';
 import { picture } from './job/pictures';
 import { render, renderFile } from './job/render';
@@ -35,7 +35,10 @@ async function inspect(blob: Blob): Promise<Answers['inspect']> {
 async function rough(asset: string, most: number): Promise<ImageBitmap> {
   const whole = await picture(asset);
   const by = Math.min(1, most / Math.max(whole.width, whole.height));
-  const canvas = new OffscreenCanvas(Math.max(1, Math.round(whole.width * by)), Math.max(1, Math.round(whole.height * by)));
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.round(whole.width * by)),
+    Math.max(1, Math.round(whole.height * by)),
+  );
   const context = canvas.getContext('2d')!;
   context.imageSmoothingQuality = 'high';
   context.drawImage(whole, 0, 0, canvas.width, canvas.height);
@@ -45,7 +48,7 @@ async function rough(asset: string, most: number): Promise<ImageBitmap> {
 async function answer(task: Task, stopped: () => boolean): Promise<{ value: unknown; transfer: Transferable[] }> {
   switch (task.kind) {
     case 'surface': {
-      const pixels = await makeSurface(task.need as SurfaceNeed, stopped);
+      const pixels = await makeSurface(task.need, stopped);
       if (!pixels) throw new Stopped();
       const bitmap = await createImageBitmap(pixels);
       return { value: bitmap, transfer: [bitmap] };

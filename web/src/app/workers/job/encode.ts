@@ -9,7 +9,12 @@ let pngReady: Promise<unknown> | undefined;
 
 const mime: Record<FileFormat, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
-async function rawFile(canvas: OffscreenCanvas, format: FileFormat, quality: number, ground: string): Promise<Uint8Array> {
+async function rawFile(
+  canvas: OffscreenCanvas,
+  format: FileFormat,
+  quality: number,
+  ground: string,
+): Promise<Uint8Array> {
   if (format === 'webp') {
     const blob = await canvas.convertToBlob({ type: mime.webp, quality: quality / 100 });
     // A browser that cannot write a type gives a PNG without a word.
@@ -30,7 +35,9 @@ async function rawFile(canvas: OffscreenCanvas, format: FileFormat, quality: num
   context.drawImage(canvas, 0, 0);
   const pixels = context.getImageData(0, 0, flat.width, flat.height);
   // The shipped types of `init` lack the compiled module.
-  jpegReady ??= wasm('mozjpeg_enc.wasm').then((module) => (initJpeg as (m: WebAssembly.Module) => Promise<void>)(module));
+  jpegReady ??= wasm('mozjpeg_enc.wasm').then((module) =>
+    (initJpeg as (m: WebAssembly.Module) => Promise<void>)(module),
+  );
   await jpegReady;
   // 4:4:4: at equal fidelity smaller than 4:2:0 for coloured letters; see docs/decisions.md.
   return new Uint8Array(await encodeJpeg(pixels, { quality, auto_subsample: false, chroma_subsample: 1 }));

@@ -1,4 +1,13 @@
-import { filePixels, mainFrame, paint, plan, surfacesOf, type Graphic, type Plan, type Surfaces } from '@bright-slot/core';
+import {
+  filePixels,
+  mainFrame,
+  paint,
+  plan,
+  surfacesOf,
+  type Graphic,
+  type Plan,
+  type Surfaces,
+} from '@bright-slot/core';
 import { makeSurface } from './surface';
 import { shaperFor } from './type';
 
@@ -32,12 +41,18 @@ export async function render(
 }
 
 /** A graphic's file pixels, checked against what the slot needs. */
-export async function renderFile(graphic: Graphic, vectors: Vectors, stopped: () => boolean): Promise<OffscreenCanvas | null> {
+export async function renderFile(
+  graphic: Graphic,
+  vectors: Vectors,
+  stopped: () => boolean,
+): Promise<OffscreenCanvas | null> {
   const { slot } = mainFrame(graphic);
   const done = await render(graphic, slot.density, vectors, stopped);
   if (!done) return null;
   const wanted = filePixels(slot, slot.density);
   if (done.canvas.width !== wanted.width || done.canvas.height !== wanted.height)
-    throw new Error(`The file would be ${done.canvas.width} × ${done.canvas.height} px instead of ${wanted.width} × ${wanted.height}.`);
+    throw new Error(
+      `The file would be ${done.canvas.width} × ${done.canvas.height} px instead of ${wanted.width} × ${wanted.height}.`,
+    );
   return done.canvas;
 }

@@ -13,6 +13,13 @@ export async function makeSurface(need: SurfaceNeed, stopped: () => boolean): Pr
   const { data } = context.getImageData(0, 0, part.width, part.height);
   // Let a cancel message in before the long sum.
   await new Promise((done) => setTimeout(done));
-  const pixels = reduce({ width: part.width, height: part.height, data }, part, need.natural, need, need.opaque, stopped);
+  const pixels = reduce(
+    { width: part.width, height: part.height, data },
+    part,
+    need.natural,
+    need,
+    need.opaque,
+    stopped,
+  );
   return pixels && new ImageData(pixels.data as Uint8ClampedArray<ArrayBuffer>, pixels.width, pixels.height);
 }

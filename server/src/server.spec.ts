@@ -1,0 +1,169 @@
+import { mkdtempSync, readdirSync, rmSync, writeFileSync, mkdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import type { Express } from 'express';
+import sharp from 'sharp';
+import request from 'supertest';
+import { Refusal, SentPicture, Site } from '@bright-slot/core';
+import { appServer } from './app';
+import { siteServer } from './site/server';
+import { openSiteStore } from './site/store';
+
+const appOrigin = 'http://localhost:4600';
+const siteOrigin = 'http://localhost:4601';
+const demo = resolve(import.meta.dirname, '../../demo');
+let folder: string;
+let site: Express;
+
+async function open(): Promise<Express> {
+  return siteServer({ store: await openSiteStore(folder), demo, fonts: demo, appOrigin, siteOrigin });
+}
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'site-'));
+  site = await open();
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const jpeg = (width = 940, height = 198) =>
+  sharp({ create: { width, height, channels: 3, background: '#a4512f' } })
+    .jpeg()
+    .toBuffer();
+
+async function send(own: Record<string, string> = {}, file?: Buffer) {
+  const fields = {
+    name: 'autumn-blog-header-2026-11-24a.jpg',
+    slot: 'blog-header',
+    alt: 'Pots',
+    graphicId: 'g1',
+    graphicName: 'Autumn',
+    ...own,
+  };
+  let ask = request(site).post('/api/pictures').set('Origin', appOrigin);
+  for (const [k, v] of Object.entries(fields)) ask = ask.field(k, v);
+  return ask.attach('file', file ?? (await jpeg()), '../../evil.exe');
+}
+
+describe('sending a picture', () => {
+  it('keeps it under a name of the server’s own and answers with an address that serves it', async () => {
+    const answer = await send();
+    expect(answer.status).toBe(201);
+    const sent = SentPicture.parse(answer.body);
+    expect([sent.width, sent.height, sent.type]).toEqual([940, 198, 'jpeg']);
+    const [stored, ...more] = readdirSync(join(folder, 'pictures'));
+    expect(more).toEqual([]);
+    expect(stored).toBe(`${sent.id}.jpg`);
+    const served = await request(site).get(new URL(sent.address).pathname);
+    expect(served.headers['content-type']).toBe('image/jpeg');
+    expect((await sharp(served.body as Buffer).metadata()).width).toBe(940);
+  });
+
+  it('shows it in its slot, takes it down, puts an earlier one back, and remembers over a restart', async () => {
+    const first = SentPicture.parse((await send()).body);
+    const second = SentPicture.parse((await send({ name: 'b.jpg' })).body);
+    const show = (picture: string | null) =>
+      request(site).put('/api/slots/blog-header').set('Origin', appOrigin).send({ picture });
+    await show(first.id).expect(200);
+    await show(second.id).expect(200);
+    site = await open();
+    const slot = Site.parse((await request(site).get('/api/site')).body).pages[0]!.slots[0]!;
+    expect([slot.now?.id, slot.earlier.map((e) => e.id)]).toEqual([second.id, [first.id]]);
+    expect((await request(site).get('/blog')).text).toContain('b.jpg');
+    await show(null).expect(200);
+    expect((await request(site).get('/blog')).text).not.toContain('<img');
+    await show('nonsense').expect(404);
+  });
+
+  it('refuses a name already used and offers the next free one', async () => {
+    await send();
+    const again = await send();
+    expect(again.status).toBe(409);
+    expect(Refusal.parse(again.body).next).toBe('autumn-blog-header-2026-11-24b.jpg');
+  });
+
+  it.each([
+    ['text called .jpg', Buffer.from('no picture at all'), 'its content is no picture'],
+    ['nothing', Buffer.alloc(0), 'empty'],
+    [
+      'an SVG',
+      Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><script>alert(1)</script></svg>'),
+      'JPEG, PNG and WebP',
+    ],
+  ])('refuses %s in words and stores nothing', async (_what, file, sentence) => {
+    const answer = await send({}, file);
+    expect(answer.status).toBe(422);
+    expect(Refusal.parse(answer.body).message).toContain(sentence);
+    expect(readdirSync(join(folder, 'pictures'))).toEqual([]);
+  });
+
+  it('refuses a picture cut short, a heavy one, an unsafe name and an unknown slot', async () => {
+    const whole = await jpeg();
+    expect((await send({}, whole.subarray(0, whole.length - 40))).body).toMatchObject({ code: 'cut-short' });
+    expect((await send({}, Buffer.alloc(9 * 1024 * 1024))).status).toBe(413);
+    expect((await send({ name: '../x.jpg' })).body).toMatchObject({ code: 'name' });
+    expect((await send({ slot: 'nowhere' })).body).toMatchObject({ code: 'no-slot' });
+  });
+
+  it('listens to the app’s origin alone', async () => {
+    expect(
+      (
+        await request(site)
+          .put('/api/slots/blog-header')
+          .set('Origin', 'http://elsewhere.example')
+          .send({ picture: null })
+      ).status,
+    ).toBe(403);
+    expect((await request(site).put('/api/slots/blog-header').send({ picture: null })).status).toBe(403);
+    expect((await request(site).get('/api/site').set('Origin', appOrigin)).headers['access-control-allow-origin']).toBe(
+      appOrigin,
+    );
+  });
+
+  it('answers malformed JSON in words', async () => {
+    const answer = await request(site)
+      .put('/api/slots/blog-header')
+      .set('Origin', appOrigin)
+      .set('Content-Type', 'application/json')
+      .send('{"picture":');
+    expect(answer.status).toBe(400);
+    expect(Refusal.parse(answer.body).message).toContain('could not read');
+  });
+});
+
+it('sets a damaged memory aside and starts with an empty one', async () => {
+  writeFileSync(join(folder, 'site.json'), '{"version":1,"pictures":');
+  site = await open();
+  expect(Site.parse((await request(site).get('/api/site')).body).names).toEqual([]);
+  expect(readdirSync(folder).some((f) => f.startsWith('site.json.unreadable'))).toBe(true);
+});
+
+it('serves the shelf and its pictures, and nothing outside the folder', async () => {
+  const shelf = (await request(site).get('/api/shelf')).body as { file: string }[];
+  expect(shelf.length).toBeGreaterThan(10);
+  await request(site).get(`/shelf/${shelf[0]!.file}`).expect(200);
+  await request(site).get('/shelf/..%2f..%2fpackage.json').expect(404);
+});
+
+describe('the app’s own server', () => {
+  const web = mkdtempSync(join(tmpdir(), 'web-'));
+  mkdirSync(web, { recursive: true });
+  writeFileSync(join(web, 'index.html'), '<bs-root ngCspNonce="__NONCE__"></bs-root><meta content="__SITE_ORIGIN__">');
+  afterAll(() => rmSync(web, { recursive: true, force: true }));
+
+  it('gives each response a nonce of its own, and a policy without inline script', async () => {
+    const app = appServer({ web, siteOrigin });
+    const one = await request(app).get('/graphics/abc');
+    const two = await request(app).get('/');
+    const nonce = (r: { text: string }) => /ngCspNonce="([^"]+)"/.exec(r.text)![1]!;
+    expect(nonce(one)).not.toBe(nonce(two));
+    const policy = one.headers['content-security-policy']!;
+    expect(policy).toContain(`'nonce-${nonce(one)}'`);
+    expect(/script-src ([^;]+)/.exec(policy)![1]).toBe("'self' 'wasm-unsafe-eval'");
+    expect(one.text).toContain(siteOrigin);
+    expect(one.headers['cache-control']).toBe('no-store');
+    expect(one.headers['strict-transport-security']).toBeUndefined();
+  });
+  it('does not answer for files that are not there', async () => {
+    await request(appServer({ web, siteOrigin })).get('/chunk-GONE.js').expect(404);
+  });
+});

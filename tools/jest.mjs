@@ -1,0 +1,28 @@
+// Runs Jest on some of its projects and gives the count; a suite that could not start counts as a failure.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { root } from './prepare.mjs';
+
+export function jest(projects, more = []) {
+  mkdirSync(`${root}/.cache`, { recursive: true });
+  const output = `${root}/.cache/jest-${projects.join('-')}.json`;
+  rmSync(output, { force: true });
+  const args = [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    'node_modules/jest/bin/jest.js',
+    '--config',
+    'jest.config.mjs',
+    '--selectProjects',
+    ...projects,
+    '--json',
+    `--outputFile=${output}`,
+    ...more,
+  ];
+  // Jest's JSON goes to the file; its readable report is on stderr.
+  const { status } = spawnSync('node', args, { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  if (!existsSync(output)) return { passed: 0, failed: 1 };
+  const r = JSON.parse(readFileSync(output, 'utf8'));
+  const failed = r.numFailedTests + r.numRuntimeErrorTestSuites;
+  return { passed: r.numPassedTests, failed: failed === 0 && status !== 0 ? 1 : failed };
+}
