@@ -177,24 +177,20 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
   app.use((error: unknown, _request: Request, response: Response, next: NextFunction) => {
     if (response.headersSent) return next(error);
     if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE')
-      response
-        .status(413)
-        .json({
-          code: 'too-heavy',
-          message: 'The site takes files up to 8 MB. Lower the quality or choose another format.',
-        });
+      response.status(413).json({
+        code: 'too-heavy',
+        message: 'The site takes files up to 8 MB. Lower the quality or choose another format.',
+      });
     else if (error instanceof multer.MulterError || (error as { status?: number }).status === 400)
       response.status(400).json({ code: 'malformed', message: 'The site could not read what was sent. Try again.' });
     else {
       console.error(error);
-      response
-        .status(500)
-        .json({
-          code: 'site',
-          message: existsSync(demo)
-            ? 'The site had a fault of its own. Nothing was changed; try again.'
-            : 'The site’s demo folder is missing.',
-        });
+      response.status(500).json({
+        code: 'site',
+        message: existsSync(demo)
+          ? 'The site had a fault of its own. Nothing was changed; try again.'
+          : 'The site’s demo folder is missing.',
+      });
     }
   });
   return app;

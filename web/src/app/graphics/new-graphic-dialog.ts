@@ -16,7 +16,12 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
             <h3 class="quiet">{{ group.name }}</h3>
             <div class="row">
               @for (slot of group.slots; track slot.id) {
-                <button type="button" class="slot" [attr.aria-label]="slot.name + ', ' + sizeOf(slot)" (click)="choose(slot)">
+                <button
+                  type="button"
+                  class="slot"
+                  [attr.aria-label]="slot.name + ', ' + sizeOf(slot)"
+                  (click)="choose(slot)"
+                >
                   <span class="outline-room"
                     ><span
                       class="outline"
