@@ -108,6 +108,15 @@ export class ExportPage {
       : 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.',
   );
 
+  /** What the files' bytes depend on; another format chosen or another description makes nothing anew. */
+  private readonly picture = computed(
+    () => {
+      const g = this.graphic();
+      return g && [g.id, g.layers, g.backdrop, g.frames, g.export.quality];
+    },
+    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+  );
+
   protected readonly labels = labels;
   protected readonly weight = weightText;
   private controller: AbortController | undefined;
@@ -118,11 +127,7 @@ export class ExportPage {
       void untracked(() => this.open(id));
     });
     effect(() => {
-      const graphic = this.graphic();
-      const quality = graphic?.export.quality;
-      // Only what changes pixels makes the files anew.
-      void [graphic?.layers, graphic?.backdrop, graphic?.frames];
-      if (graphic && quality !== undefined) untracked(() => void this.makeAll());
+      if (this.picture()) untracked(() => void this.makeAll());
     });
     inject(DestroyRef).onDestroy(() => {
       this.controller?.abort();

@@ -1,0 +1,64 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { root, startApp } from './harness/app';
+import { Browser } from './harness/browser';
+
+/** Pictures of the main views, from the demo: `npm run screenshots`, or with names of views to make only those. */
+const folder = process.env['SHOTS'] ?? join(root, 'docs/screenshots');
+const [width, height] = (process.env['SIZE'] ?? '1280x800').split('x').map(Number);
+const wanted = new Set(process.argv.slice(2));
+mkdirSync(folder, { recursive: true });
+
+const app = await startApp();
+const browser = await Browser.open({ width: width!, height: height! });
+
+const settle = () => new Promise((r) => setTimeout(r, 400));
+
+const views: Record<string, () => Promise<unknown>> = {
+  async graphics() {
+    await browser.go(`${app.app}/graphics`);
+    await browser.driver.wait(
+      async () => (await browser.all('bs-graphic-card')).length > 0 && !(await browser.all('.wait')).length,
+      30_000,
+    );
+  },
+  async 'new-graphic'() {
+    await browser.go(`${app.app}/graphics`);
+    await browser.press('New graphic');
+    await browser.seeText('Blog header');
+  },
+  async workbench() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await (await browser.named('button', 'Words: Title')).click();
+    await browser.exact();
+  },
+  async export() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);
+    await browser.find('img.file');
+    await browser.driver.wait(async () => !(await browser.all('.bytes')).length || !(await anyWaiting()), 30_000);
+  },
+  async visitor() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);
+    await browser.find('img.file');
+    await browser.press('Put on the site');
+    await browser.seeText('It is on the site.');
+    await browser.go(`${app.site}/blog`);
+  },
+};
+const anyWaiting = () => browser.run<boolean>(`return [...document.querySelectorAll('.bytes')].some((b) => b.textContent.includes('…'))`);
+
+try {
+  // The demo arrives on the first visit to Graphics.
+  await browser.go(`${app.app}/graphics`);
+  await browser.find('bs-graphic-card', 60_000);
+  for (const [name, open] of Object.entries(views)) {
+    if (wanted.size && !wanted.has(name)) continue;
+    await open();
+    await settle();
+    await browser.screenshot(join(folder, `${name}.png`));
+    console.log(name);
+  }
+} finally {
+  await browser.close();
+  await app.stop();
+}
