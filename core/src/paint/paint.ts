@@ -1,5 +1,5 @@
 import { trace, type PathTarget } from '../words/outline';
-import type { PlacedFallback, WordsLayout } from '../words/layout';
+import type { PlacedFallback, PlacedGlyph, WordsLayout } from '../words/layout';
 import type { Plan, SurfaceNeed } from './plan';
 
 /** The part of a 2D context that painting uses; browser, worker and Node contexts all have it. */
@@ -33,6 +33,15 @@ function paintFallback<Image>(item: PlacedFallback, context: PaintContext<Image>
   context.font = `${item.italic ? 'italic ' : ''}${Math.round(item.weight)} ${item.size}px sans-serif`;
   context.fillStyle = item.colour;
   context.fillText(item.text, item.x, item.y);
+}
+
+/** Paints one letter alone, in whatever transform is set; for its mask. */
+export function paintLetter<Image>(item: PlacedGlyph | PlacedFallback, context: PaintContext<Image>): void {
+  if (item.kind === 'fallback') return paintFallback(item, context);
+  context.fillStyle = item.colour;
+  context.beginPath();
+  trace(item.outline, context, item.scale, item.x, item.y);
+  context.fill();
 }
 
 /** Fills a block's letters; neighbours of one colour go into one path. */

@@ -1,6 +1,6 @@
-import { bottom, right, without, type Box } from '../geometry/box';
+import { bottom, right, type Box } from '../geometry/box';
 import type { PictureLayer } from '../graphic/graphic';
-import { pictureGeometry } from '../graphic/picture-geometry';
+import { bareParts, visiblePictures } from './bare';
 import { defineRule, type Finding, type Fix } from './rule';
 
 type Side = 'left' | 'right' | 'top' | 'bottom';
@@ -25,21 +25,16 @@ export function coverFix(photo: PictureLayer): Fix {
   };
 }
 
-/** The canvas has to be covered to the last pixel, unless the slot keeps transparency. Edges within 0.01 px count as met. */
+/** The canvas has to be covered to the last pixel, unless the slot keeps transparency. */
 export const covered = defineRule({
   id: 'covered',
   passed: 'The canvas is covered to the last pixel',
   needs: ['layers', 'backdrop', 'canvas', 'slot'],
   judge({ layers, backdrop, canvas, slot }): Finding[] {
-    if (slot.keepsTransparency || backdrop.kind === 'colour') return [];
-    const pictures = layers.filter((l): l is PictureLayer => l.role !== 'words' && l.visible);
-    let bare: Box[] = [{ x: 0, y: 0, ...canvas }];
-    for (const layer of pictures.filter((p) => p.opaque)) {
-      const { shown } = pictureGeometry(layer, canvas);
-      bare = bare.flatMap((b) => without(b, shown)).filter((b) => b.width > 0.01 && b.height > 0.01);
-    }
+    if (slot.keepsTransparency) return [];
+    const bare = bareParts(layers, backdrop, canvas);
     if (bare.length === 0) return [];
-    const photo = pictures.find((p) => p.role === 'photo' && p.opaque && !p.locked);
+    const photo = visiblePictures(layers).find((p) => p.role === 'photo' && p.opaque && !p.locked);
     const fixes = photo ? [coverFix(photo)] : [];
     if (bare.length === 1 && bare[0]!.width === canvas.width && bare[0]!.height === canvas.height)
       return [

@@ -1,5 +1,6 @@
 import type { PictureLayer } from '../graphic/graphic';
 import { pictureGeometry, pictureScale } from '../graphic/picture-geometry';
+import { visiblePictures } from './bare';
 import { defineRule, type Finding, type Fix } from './rule';
 
 /** Rounding in the fitting sums must not count as enlargement. */
@@ -51,8 +52,8 @@ export const enlarged = defineRule({
   passed: 'Every photo has pixels enough to be sharp',
   needs: ['layers', 'canvas', 'slot'],
   judge({ layers, canvas, slot }): Finding[] {
-    return layers
-      .filter((l): l is PictureLayer => l.role !== 'words' && l.visible && !l.vector)
+    return visiblePictures(layers)
+      .filter((l) => !l.vector)
       .flatMap((layer) => {
         const scale = pictureScale(layer, canvas) * slot.density;
         if (scale <= SLACK) return [];

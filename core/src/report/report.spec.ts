@@ -15,6 +15,7 @@ const context = (graphic: Graphic): ReportContext => ({
   graphic,
   frame: mainFrame(graphic),
   shaper,
+  assets: new Map(),
   legibility: undefined,
 });
 const find = (graphic: Graphic, rule: string): Finding[] =>
@@ -99,6 +100,7 @@ it('says the fit in a word', () => {
   const at = (...groups: ('before' | 'time')[]) =>
     fitWord({
       passed: [],
+      waiting: false,
       findings: groups.map((group, i) => ({ id: `${i}`, group, title: '', detail: '', at: null, fixes: [] })),
     });
   expect([at(), at('time'), at('before', 'time', 'before')]).toEqual(['fits', '1 to look at', '2 to fix']);

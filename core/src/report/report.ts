@@ -1,14 +1,20 @@
 import { covered } from './covered';
 import { enlarged } from './enlarged';
+import { faint } from './faint';
+import { outside } from './outside';
 import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
+import { transparency } from './transparency';
+import { undescribed } from './undescribed';
 
 /** All rules, in the order their findings are listed. */
-export const rules: readonly Rule[] = [covered, enlarged];
+export const rules: readonly Rule[] = [covered, faint, outside, enlarged, transparency, undescribed];
 
 export interface FitReport {
   readonly findings: readonly Finding[];
   /** What was checked and found right. */
   readonly passed: readonly string[];
+  /** Whether a rule still waits for what it needs. */
+  readonly waiting: boolean;
 }
 
 /**
@@ -16,22 +22,25 @@ export interface FitReport {
  * another value than last time.
  */
 export function createReporter(list: readonly Rule[] = rules): (context: ReportContext) => FitReport {
-  const last = new Map<Rule, { given: Partial<Record<Need, unknown>>; found: readonly Finding[] }>();
+  const last = new Map<Rule, { given: Partial<Record<Need, unknown>>; found: readonly Finding[] | null }>();
   return (context) => {
     const findings: Finding[] = [];
     const passed: string[] = [];
+    let waiting = false;
     for (const rule of list) {
       const given = Object.fromEntries(rule.needs.map((n) => [n, selectors[n](context)]));
       const before = last.get(rule);
       const same = before && rule.needs.every((n) => before.given[n] === given[n]);
       const found = same ? before.found : rule.judge(given as never);
       last.set(rule, { given, found });
-      if (found.length) findings.push(...found);
-      else passed.push(rule.passed);
+      if (found?.length) findings.push(...found);
+      else if (found) passed.push(rule.passed);
+      else waiting = true;
     }
     return {
       findings: [...findings.filter((f) => f.group === 'before'), ...findings.filter((f) => f.group === 'time')],
       passed,
+      waiting,
     };
   };
 }

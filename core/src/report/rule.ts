@@ -2,13 +2,16 @@ import type { Box } from '../geometry/box';
 import type { Edit } from '../graphic/edit';
 import type { Backdrop, ExportChoices, Frame, Graphic, Layer } from '../graphic/graphic';
 import type { Shaper } from '../words/shaper';
-import type { Legibility } from './legibility';
+import type { Legibility } from '../words/legibility';
+import type { AssetFacts } from './asset-facts';
 
 /** Everything rules may look at. `legibility` arrives later, from a worker; undefined until then. */
 export interface ReportContext {
   readonly graphic: Graphic;
   readonly frame: Frame;
   readonly shaper: Shaper;
+  /** By asset hash; what is not there is taken for a full rectangle. */
+  readonly assets: ReadonlyMap<string, AssetFacts>;
   readonly legibility: readonly Legibility[] | undefined;
 }
 
@@ -20,6 +23,7 @@ export interface Needs {
   slot: Frame['slot'];
   choices: ExportChoices;
   shaper: Shaper;
+  assets: ReadonlyMap<string, AssetFacts>;
   legibility: readonly Legibility[] | undefined;
 }
 export type Need = keyof Needs;
@@ -31,6 +35,7 @@ export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] }
   slot: (c) => c.frame.slot,
   choices: (c) => c.graphic.export,
   shaper: (c) => c.shaper,
+  assets: (c) => c.assets,
   legibility: (c) => c.legibility,
 };
 
@@ -57,7 +62,8 @@ export interface Rule<N extends Need = Need> {
   /** What it makes sure of, said when nothing was found. */
   readonly passed: string;
   readonly needs: readonly N[];
-  judge(given: Pick<Needs, N>): readonly Finding[];
+  /** Null where it cannot say yet. */
+  judge(given: Pick<Needs, N>): readonly Finding[] | null;
 }
 
 /** Keeps a rule's needs and its judge in step in the type checker. */

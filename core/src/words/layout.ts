@@ -7,6 +7,8 @@ import type { Shaper } from './shaper';
 /** One glyph where it stands: its outline is drawn at (`x`, `y`) times `scale`, canvas px. */
 export interface PlacedGlyph {
   readonly kind: 'outline';
+  /** The characters it began from. */
+  readonly text: string;
   readonly outline: Outline;
   readonly x: number;
   readonly y: number;
@@ -50,11 +52,12 @@ function layRun(run: Run, shaper: Shaper): { items: Item[]; advance: number } {
   const scale = run.size / unitsPerEm;
   let x = 0;
   let missingTo = -1;
+  const segments = graphemes.segment(run.text);
   for (const g of shaper.shape(run.text, run.face)) {
+    const segment = segments.containing(g.cluster);
+    const text = segment?.segment ?? '';
     if (g.glyph === 0) {
       if (g.cluster < missingTo) continue;
-      const segment = graphemes.segment(run.text).containing(g.cluster);
-      const text = segment?.segment ?? '';
       missingTo = (segment?.index ?? g.cluster) + text.length;
       // Core has no measure for the browser's own fonts: a letter wide, or an em for what is wider than a letter.
       const width = run.size * (/\p{Emoji_Presentation}/u.test(text) ? 1.25 : /\p{L}/u.test(text) ? 0.62 : 1);
@@ -76,6 +79,7 @@ function layRun(run: Run, shaper: Shaper): { items: Item[]; advance: number } {
     if (outline.length)
       items.push({
         kind: 'outline',
+        text,
         outline,
         x: x + g.dx * scale,
         y: -g.dy * scale,

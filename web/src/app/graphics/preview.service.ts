@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { createReporter, fitWord, mainFrame, type ReportContext } from '@bright-slot/core';
+import { AssetFactsService } from '../shared/asset-facts.service';
 import { PixelsService } from '../shared/pixels.service';
 import { TypeService } from '../shared/type.service';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
@@ -15,6 +16,7 @@ export class PreviewService {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly type = inject(TypeService);
+  private readonly assets = inject(AssetFactsService);
   private readonly urls = new Map<string, { state: string; url: string; fit: string }>();
 
   async preview(entry: GraphicEntry): Promise<Preview> {
@@ -24,9 +26,15 @@ export class PreviewService {
     let record = await this.repository.preview(graphic.id, state);
     if (!record) {
       const shaper = await this.type.ensure(graphic);
-      const context: ReportContext = { graphic, frame: mainFrame(graphic), shaper, legibility: undefined };
-      const fit = fitWord(createReporter()(context));
       const width = Math.min(1200, Math.max(256, Math.round(graphic.canvas.width)));
+      const context: ReportContext = {
+        graphic,
+        frame: mainFrame(graphic),
+        shaper,
+        assets: await this.assets.ensure(graphic),
+        legibility: await this.pixels.legibility(graphic, undefined, this.pixels.files),
+      };
+      const fit = fitWord(createReporter()(context));
       record = { graphicId: graphic.id, state, fit, blob: await this.pixels.miniature(graphic, width) };
       await this.repository.setPreview(record);
     }

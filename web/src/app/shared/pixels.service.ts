@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { mainFrame, pageGround, type FileFormat, type Graphic } from '@bright-slot/core';
+import { mainFrame, pageGround, type FileFormat, type Graphic, type Legibility } from '@bright-slot/core';
 import { PixelClient } from '../workers/pixel-client';
 import type { Answers } from '../workers/messages';
 import { TypeService } from './type.service';
@@ -10,7 +10,7 @@ import { vectorsFor } from './vectors';
 export class PixelsService {
   private readonly type = inject(TypeService);
   readonly sight = new PixelClient();
-  private readonly files = new PixelClient();
+  readonly files = new PixelClient();
 
   inspect(blob: Blob, signal?: AbortSignal): Promise<Answers['inspect']> {
     return this.sight.run({ kind: 'inspect', blob }, signal);
@@ -25,6 +25,18 @@ export class PixelsService {
     const vectors = await vectorsFor(graphic, slot.density, await this.type.ensure(graphic));
     return this.files.run(
       { kind: 'file', graphic, ...choices, ground: pageGround[slot.page], vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** What the words stand on; `by` is the worker to ask: the one for what is on screen has its surfaces at hand. */
+  async legibility(graphic: Graphic, signal?: AbortSignal, by = this.sight): Promise<Legibility[]> {
+    const { slot } = mainFrame(graphic);
+    if (!graphic.layers.some((l) => l.role === 'words' && l.visible)) return [];
+    const vectors = await vectorsFor(graphic, slot.density, await this.type.ensure(graphic));
+    return by.run(
+      { kind: 'legibility', graphic, ground: pageGround[slot.page], vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

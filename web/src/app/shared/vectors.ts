@@ -1,7 +1,37 @@
-import { mainFrame, plan, surfacesOf, type Graphic, type Shaper, type SurfaceNeed } from '@bright-slot/core';
+import {
+  mainFrame,
+  plan,
+  silhouetteOf,
+  silhouetteSize,
+  surfacesOf,
+  type Graphic,
+  type Shaper,
+  type Silhouette,
+  type SurfaceNeed,
+} from '@bright-slot/core';
 import { database } from '../storage/database';
 
 const images = new Map<string, Promise<HTMLImageElement>>();
+
+async function decoded(svg: Blob): Promise<HTMLImageElement> {
+  const element = new Image();
+  element.src = URL.createObjectURL(svg);
+  await element.decode();
+  return element;
+}
+
+/** Where a drawing is to be seen. Rejects when the browser cannot draw it. */
+export async function drawingSilhouette(
+  svg: Blob,
+  natural: { width: number; height: number },
+): Promise<Silhouette> {
+  const image = await decoded(svg);
+  const { width, height } = silhouetteSize(natural);
+  const context = new OffscreenCanvas(width, height).getContext('2d')!;
+  context.drawImage(image, 0, 0, width, height);
+  URL.revokeObjectURL(image.src);
+  return silhouetteOf(context.getImageData(0, 0, width, height));
+}
 
 /** An SVG as an image element: in that form its scripts never run and nothing outside it is loaded. */
 function imageOf(asset: string): Promise<HTMLImageElement> {
@@ -10,10 +40,7 @@ function imageOf(asset: string): Promise<HTMLImageElement> {
     image = (async () => {
       const record = await database().assets.get(asset);
       if (!record) throw new Error('The drawing is no longer stored in this browser.');
-      const element = new Image();
-      element.src = URL.createObjectURL(record.blob);
-      await element.decode();
-      return element;
+      return decoded(record.blob);
     })();
     image.catch(() => images.delete(asset));
     images.set(asset, image);

@@ -1,5 +1,5 @@
 import { Dexie, type EntityTable } from 'dexie';
-import type { Step } from '@bright-slot/core';
+import type { Silhouette, Step } from '@bright-slot/core';
 
 /** A graphic's place in its own history, and what lists need to know of it. */
 export interface GraphicRecord {
@@ -20,6 +20,8 @@ export interface AssetRecord {
   width: number;
   height: number;
   opaque: boolean;
+  /** Where it is to be seen; null when opaque. */
+  silhouette: Silhouette | null;
   name: string;
   added: number;
   credit: string;

@@ -1,16 +1,16 @@
 import Konva from 'konva';
 import {
   contains,
+  movedLayer,
   placeFor,
+  scaledWords,
   snap,
-  withRuns,
   type Box,
   type Graphic,
   type Layer,
   type WordsLayer,
 } from '@bright-slot/core';
 import type { Workbench } from '../state/draft';
-import { movedLayer } from './layer-keys';
 
 /** Where the canvas lies in its room (CSS px) and how large a canvas px is there. */
 export interface View {
@@ -183,15 +183,8 @@ export class CanvasHandles {
   }
 
   private resizedWords(layer: WordsLayer, from: Box, to: Box, by: number): WordsLayer {
-    const sized = {
-      ...layer,
-      paragraphs: layer.paragraphs.map((p) => ({
-        ...p,
-        runs: p.runs.map((r) => ({ ...r, size: Math.min(4000, Math.max(1, Math.round(r.size * by * 10) / 10)) })),
-      })),
-    };
     const place = { x: to.x + (layer.place.x - from.x) * by, y: to.y + (layer.place.y - from.y) * by };
-    return withRuns({ ...sized, place }, {});
+    return { ...scaledWords(layer, by), place };
   }
 
   private showLines(lines: readonly { axis: 'x' | 'y'; at: number }[]): void {

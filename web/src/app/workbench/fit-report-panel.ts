@@ -8,7 +8,7 @@ import { FitReportService } from './fit-report.service';
   selector: 'bs-fit-report',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section aria-label="Fit report">
+    <section aria-label="Fit report" [attr.data-settled]="settled()">
       <h2 class="panel-title">Fit report</h2>
       @if (report(); as r) {
         <div class="outline" [class.round]="round()" [style.aspect-ratio]="ratio()" aria-hidden="true">
@@ -53,7 +53,11 @@ import { FitReportService } from './fit-report.service';
               }
             </ol>
           }
-          @if (r.findings.length === 0) {
+          @if (problem()) {
+            <p class="small-text problem-text" role="alert">{{ problem() }}</p>
+          } @else if (r.waiting) {
+            <p class="quiet small-text">Looking at the words …</p>
+          } @else if (r.findings.length === 0) {
             <p class="fits">It fits its slot.</p>
           }
         </div>
@@ -170,7 +174,10 @@ import { FitReportService } from './fit-report.service';
 })
 export class FitReportPanel {
   private readonly workbench = inject(Workbench);
-  protected readonly report = inject(FitReportService).report;
+  private readonly fit = inject(FitReportService);
+  protected readonly report = this.fit.report;
+  protected readonly problem = this.fit.problem;
+  protected readonly settled = this.fit.settled;
   protected readonly open = signal(false);
   private readonly frame = computed(() => (this.workbench.graphic() ? mainFrame(this.workbench.graphic()!) : null));
   protected readonly ratio = computed(() => (this.frame() ? this.frame()!.rect.width / this.frame()!.rect.height : 1));

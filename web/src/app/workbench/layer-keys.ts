@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { movedWords, pictureGeometry, placeFor, type Layer } from '@bright-slot/core';
+import { movedLayer, type Layer } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
 
 /** Whether a key goes to a control that takes it itself. */
@@ -8,17 +8,6 @@ function typing(target: EventTarget | null): boolean {
   return !!e?.closest?.(
     'input:not([type=range]):not([type=color]), textarea, select, [contenteditable=true], .mat-mdc-select, .cdk-overlay-container',
   );
-}
-
-/** A layer moved on a canvas, its intent kept where it can be. */
-export function movedLayer(
-  layer: Layer,
-  by: { x: number; y: number },
-  canvas: { width: number; height: number },
-): Layer {
-  if (layer.role === 'words') return movedWords(layer, by);
-  const { shown } = pictureGeometry(layer, canvas);
-  return { ...layer, place: placeFor(layer, { ...shown, x: shown.x + by.x, y: shown.y + by.y }, canvas) };
 }
 
 /** A copy under a new id, set off a little so that it can be told from its original. */

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { AssetHash, FileFormat, Graphic, type Legibility } from '@bright-slot/core';
+import { AssetHash, FileFormat, Graphic, type Legibility, type Silhouette } from '@bright-slot/core';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
 const bitmap = z.custom<ImageBitmap>((v) => v instanceof ImageBitmap);
@@ -37,6 +37,8 @@ export const Task = z.discriminatedUnion('kind', [
   }),
   /** A miniature of a graphic, `width` px wide. */
   z.object({ kind: z.literal('miniature'), graphic: Graphic, width: z.number(), vectors }),
+  /** Samples what the words of a graphic really stand on. */
+  z.object({ kind: z.literal('legibility'), graphic: Graphic, ground: z.string(), vectors }),
 ]);
 export type Task = z.infer<typeof Task>;
 
@@ -47,7 +49,7 @@ export type Request = z.infer<typeof Request>;
 export interface Answers {
   surface: ImageBitmap;
   rough: ImageBitmap;
-  inspect: { opaque: boolean; width: number; height: number };
+  inspect: { opaque: boolean; width: number; height: number; silhouette: Silhouette | null };
   file: { blob: Blob; width: number; height: number };
   miniature: Blob;
   legibility: Legibility[];

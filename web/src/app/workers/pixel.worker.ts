@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
-import { isOpaque } from '@bright-slot/core';
+import { isOpaque, silhouetteOf, silhouetteSize } from '@bright-slot/core';
 import { encode } from './job/encode';
+import { legibility } from './job/legibility';
 import { picture } from './job/pictures';
 import { render, renderFile } from './job/render';
 import { makeSurface } from './job/surface';
@@ -28,8 +29,13 @@ async function inspect(blob: Blob): Promise<Answers['inspect']> {
       opaque = isOpaque({ width, height: rows, data });
     }
   }
+  const small = silhouetteSize(bitmap);
+  const context = new OffscreenCanvas(small.width, small.height).getContext('2d')!;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, 0, 0, small.width, small.height);
+  const silhouette = opaque ? null : silhouetteOf(context.getImageData(0, 0, small.width, small.height));
   bitmap.close();
-  return { opaque, width, height };
+  return { opaque, width, height, silhouette };
 }
 
 async function rough(asset: string, most: number): Promise<ImageBitmap> {
@@ -48,9 +54,9 @@ async function rough(asset: string, most: number): Promise<ImageBitmap> {
 async function answer(task: Task, stopped: () => boolean): Promise<{ value: unknown; transfer: Transferable[] }> {
   switch (task.kind) {
     case 'surface': {
-      const pixels = await makeSurface(task.need, stopped);
-      if (!pixels) throw new Stopped();
-      const bitmap = await createImageBitmap(pixels);
+      const surface = await makeSurface(task.need, stopped);
+      if (!surface) throw new Stopped();
+      const bitmap = await createImageBitmap(surface);
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'rough': {
@@ -64,6 +70,11 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       if (!canvas || stopped()) throw new Stopped();
       const blob = await encode(canvas, task);
       return { value: { blob, width: canvas.width, height: canvas.height }, transfer: [] };
+    }
+    case 'legibility': {
+      const samples = await legibility(task.graphic, task.ground, task.vectors, stopped);
+      if (!samples) throw new Stopped();
+      return { value: samples, transfer: [] };
     }
     case 'miniature': {
       const done = await render(task.graphic, task.width / task.graphic.canvas.width, task.vectors, stopped);

@@ -6,6 +6,7 @@ import {
   surfacesOf,
   type Graphic,
   type Plan,
+  type PlanOptions,
   type Surfaces,
 } from '@bright-slot/core';
 import { makeSurface } from './surface';
@@ -19,7 +20,7 @@ export async function render(
   scale: number,
   vectors: Vectors,
   stopped: () => boolean,
-  options: { below?: string } = {},
+  options: PlanOptions = {},
 ): Promise<{ canvas: OffscreenCanvas; plan: Plan } | null> {
   const shaper = await shaperFor(graphic);
   const frame = mainFrame(graphic);
@@ -28,9 +29,9 @@ export async function render(
   for (const need of surfacesOf(p)) {
     if (made.has(need.key)) continue;
     if (need.vector) throw new Error('A drawing was not prepared for the file.');
-    const pixels = await makeSurface(need, stopped);
-    if (!pixels) return null;
-    made.set(need.key, await createImageBitmap(pixels));
+    const surface = await makeSurface(need, stopped);
+    if (!surface) return null;
+    made.set(need.key, surface);
   }
   const canvas = new OffscreenCanvas(p.width, p.height);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;

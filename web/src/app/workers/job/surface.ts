@@ -1,8 +1,32 @@
 import { reduce, sourceNeeded, type SurfaceNeed } from '@bright-slot/core';
 import { picture } from './pictures';
 
+/** Finished surfaces, most recently used last: the screen, the report and the file often need the same one. */
+const finished = new Map<string, ImageBitmap>();
+const BUDGET = 24e6;
+
+function keep(key: string, surface: ImageBitmap): void {
+  finished.set(key, surface);
+  let sum = 0;
+  for (const [other, b] of [...finished].reverse()) {
+    sum += b.width * b.height;
+    if (sum > BUDGET && other !== key) finished.delete(other);
+  }
+}
+
+/** The surface for a need, made once; null when stopped. Copy it before it is transferred. */
+export async function makeSurface(need: SurfaceNeed, stopped: () => boolean): Promise<ImageBitmap | null> {
+  const known = finished.get(need.key);
+  finished.delete(need.key);
+  const pixels = known ?? (await reduced(need, stopped));
+  if (!pixels) return null;
+  const surface = pixels instanceof ImageBitmap ? pixels : await createImageBitmap(pixels);
+  keep(need.key, surface);
+  return surface;
+}
+
 /** The pixels a surface needs, straight from the original; null when stopped. */
-export async function makeSurface(need: SurfaceNeed, stopped: () => boolean): Promise<ImageData | null> {
+async function reduced(need: SurfaceNeed, stopped: () => boolean): Promise<ImageData | null> {
   const source = await picture(need.asset);
   const part = sourceNeeded(need.natural, need);
   if (!part) return new ImageData(need.out.width, need.out.height);

@@ -1,0 +1,52 @@
+import type { Pixels } from './reduce';
+import { linearOf } from './srgb';
+
+/** One number a pixel, rows from the top. */
+export interface Field {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Float32Array;
+}
+
+/**
+ * Relative luminance 0…1 of every pixel as it is seen over a page's ground (`#rrggbb`).
+ * Alpha is mixed in encoded sRGB, as browsers do (Compositing and Blending 1, section 5.1);
+ * luminance as in WCAG 2.2, definition of relative luminance.
+ */
+export function luminanceField(pixels: Pixels, ground: string): Field {
+  const under = [1, 3, 5].map((i) => parseInt(ground.slice(i, i + 2), 16));
+  const { data } = pixels;
+  const out = new Float32Array(pixels.width * pixels.height);
+  for (let i = 0, p = 0; i < out.length; i++, p += 4) {
+    const a = data[p + 3]! / 255;
+    const seen = (k: 0 | 1 | 2) => linearOf[Math.round(data[p + k]! * a + under[k]! * (1 - a))]!;
+    out[i] = 0.2126 * seen(0) + 0.7152 * seen(1) + 0.0722 * seen(2);
+  }
+  return { width: pixels.width, height: pixels.height, data: out };
+}
+
+/** A field smoothed by a Gaussian of `sigma` px, cut off at three sigma; at the borders the weights within are made to sum to 1. */
+export function smoothed(field: Field, sigma: number): Field {
+  if (sigma < 0.2) return field;
+  const { width, height } = field;
+  const reach = Math.ceil(3 * sigma);
+  const kernel = Float32Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
+  const pass = (source: Float32Array, lines: number, length: number, lineStep: number, step: number) => {
+    const out = new Float32Array(source.length);
+    for (let l = 0; l < lines; l++)
+      for (let i = 0; i < length; i++) {
+        let sum = 0;
+        let weight = 0;
+        const to = Math.min(length - 1, i + reach);
+        for (let k = Math.max(0, i - reach); k <= to; k++) {
+          const w = kernel[k < i ? i - k : k - i]!;
+          sum += w * source[l * lineStep + k * step]!;
+          weight += w;
+        }
+        out[l * lineStep + i * step] = sum / weight;
+      }
+    return out;
+  };
+  const across = pass(field.data, height, width, width, 1);
+  return { width, height, data: pass(across, width, height, 1, width) };
+}

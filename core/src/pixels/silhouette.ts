@@ -1,0 +1,48 @@
+import '../zod-setup';
+import * as z from 'zod';
+import type { Box, Point } from '../geometry/box';
+import type { Pixels } from './reduce';
+
+/** Longest side of a silhouette, in cells. */
+export const SILHOUETTE_SIDE = 128;
+
+/** Where a picture is to be seen, coarsely: alpha 0…255 of a small copy of it, rows from the top. */
+export const Silhouette = z.object({
+  width: z.number().int().min(1).max(SILHOUETTE_SIDE),
+  height: z.number().int().min(1).max(SILHOUETTE_SIDE),
+  alpha: z.instanceof(Uint8Array),
+});
+export type Silhouette = z.infer<typeof Silhouette>;
+
+/** The size of a picture's silhouette: in proportion, the longer side 128 cells at most. */
+export function silhouetteSize(natural: { width: number; height: number }): { width: number; height: number } {
+  const by = Math.min(1, SILHOUETTE_SIDE / Math.max(natural.width, natural.height));
+  const whole = (n: number) => Math.max(1, Math.min(SILHOUETTE_SIDE, Math.round(n * by)));
+  return { width: whole(natural.width), height: whole(natural.height) };
+}
+
+/** The silhouette of a small copy of a picture. */
+export function silhouetteOf(small: Pixels): Silhouette {
+  const alpha = Uint8Array.from({ length: small.width * small.height }, (_, i) => small.data[i * 4 + 3]!);
+  return { width: small.width, height: small.height, alpha };
+}
+
+/** From here on (of 255) a cell counts as to be seen. */
+const SEEN = 64;
+
+/**
+ * The middles of the outermost cells to be seen, row by row, where the whole picture lies at `image`;
+ * they enclose everything to be seen to within half a cell. In the units of `image`.
+ */
+export function silhouettePoints(s: Silhouette, image: Box): Point[] {
+  const points: Point[] = [];
+  const cell = { x: image.width / s.width, y: image.height / s.height };
+  for (let y = 0; y < s.height; y++) {
+    const row = s.alpha.subarray(y * s.width, (y + 1) * s.width);
+    const first = row.findIndex((a) => a >= SEEN);
+    if (first < 0) continue;
+    for (const x of [first, row.findLastIndex((a) => a >= SEEN)])
+      points.push({ x: image.x + (x + 0.5) * cell.x, y: image.y + (y + 0.5) * cell.y });
+  }
+  return points;
+}

@@ -1,0 +1,78 @@
+import { luminance } from '../colour/contrast';
+import { nearestShade } from '../colour/shade';
+import { withRuns, type WordsLayer } from '../graphic/graphic';
+import { faintestLetter, type Legibility } from '../words/legibility';
+import { defineRule, type Finding, type Fix } from './rule';
+
+/** Rounded down, so that 4.49 never reads as the 4.5 it misses. */
+const ratio = (n: number) => (Math.floor(n * 10) / 10).toFixed(1);
+
+const inks = [
+  { name: 'white', hex: '#ffffff' },
+  { name: 'black', hex: '#000000' },
+];
+
+function recolour(layer: WordsLayer, colour: string, label: string): Fix {
+  return {
+    label,
+    edit: { type: 'replace-layer', name: `${layer.name}: colour ${colour}`, layer: withRuns(layer, { colour }) },
+  };
+}
+
+function mend(layer: WordsLayer, ground: Legibility, shownScale: number): { detail: string; fixes: Fix[] } {
+  if (layer.locked) return { detail: 'The layer is locked; unlock it to change its colour.', fixes: [] };
+  const margin = (l: number) => {
+    const f = faintestLetter(ground, shownScale, l);
+    return f ? f.contrast / f.needed : 0;
+  };
+  const shade = nearestShade(layer.paragraphs[0]!.runs[0]!.colour, (l) => margin(l) >= 1);
+  if (shade) return { detail: '', fixes: [recolour(layer, shade, `Use the nearest shade that passes, ${shade}`)] };
+  const ink = inks.find((i) => margin(luminance(i.hex)) >= 1);
+  if (ink)
+    return {
+      detail: `No shade of this colour passes; ${ink.name} would.`,
+      fixes: [recolour(layer, ink.hex, `Make the words ${ink.name}`)],
+    };
+  return { detail: 'No one colour passes on this ground. Move the words to a calmer place.', fixes: [] };
+}
+
+/**
+ * Words have to stand out from the pixels really behind them. WCAG 2.2, 1.4.3 (AA), at the size
+ * shown on the page; the sampling is our own (see `sampleGround`). Logos are exempt: 1.4.3 exempts logotypes.
+ */
+export const faint = defineRule({
+  id: 'faint',
+  passed: 'All words stand out from what is behind them (logos are exempt)',
+  needs: ['layers', 'legibility', 'slot'],
+  judge({ layers, legibility, slot }): Finding[] | null {
+    const words = layers.filter((l): l is WordsLayer => l.role === 'words' && l.visible);
+    if (words.length === 0) return [];
+    if (!legibility) return null;
+    const shownScale = slot.shownWidth / slot.width;
+    return words.flatMap((layer) => {
+      const ground = legibility.find((l) => l.layer === layer.id);
+      const found = ground && faintestLetter(ground, shownScale);
+      if (!found || found.contrast >= found.needed) return [];
+      const { letter, contrast, needed } = found;
+      const { detail, fixes } = mend(layer, ground, shownScale);
+      const samples = ground.letters.reduce((n, l) => n + l.samples, 0).toLocaleString('en-GB');
+      return [
+        {
+          id: `faint:${layer.id}`,
+          group: 'before' as const,
+          title: `“${layer.name}” is too faint: ${ratio(contrast)}, needs ${needed}`,
+          detail: [
+            `At its faintest letter, “${letter.letter}”; ${samples} samples of the pixels behind the words.`,
+            detail,
+          ]
+            .filter(Boolean)
+            .join(' '),
+          at: letter.box,
+          layer: layer.id,
+          fixes,
+        },
+      ];
+    });
+  },
+});
+

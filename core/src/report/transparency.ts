@@ -1,0 +1,32 @@
+import { bareParts } from './bare';
+import { defineRule, type Finding } from './rule';
+
+/** A transparent canvas needs a format that has transparency; JPEG has none (ITU-T T.81 knows no alpha). */
+export const transparency = defineRule({
+  id: 'transparency',
+  passed: 'The format keeps what is transparent',
+  needs: ['layers', 'backdrop', 'canvas', 'choices', 'slot'],
+  judge({ layers, backdrop, canvas, choices, slot }): Finding[] {
+    // Where the slot keeps no transparency, bare parts are a finding of their own.
+    if (!slot.keepsTransparency || choices.format !== 'jpeg') return [];
+    if (bareParts(layers, backdrop, canvas).length === 0) return [];
+    const format = (['png', 'webp'] as const).find((f) => slot.formats.includes(f));
+    return [
+      {
+        id: 'transparency',
+        group: 'before',
+        title: 'JPEG cannot keep the transparent canvas',
+        detail: 'It would be saved with a solid ground and show as a box on the page.',
+        at: null,
+        fixes: format
+          ? [
+              {
+                label: `Save it as ${format === 'png' ? 'PNG' : 'WebP'}`,
+                edit: { type: 'set-export', name: `Format: ${format === 'png' ? 'PNG' : 'WebP'}`, choices: { format } },
+              },
+            ]
+          : [],
+      },
+    ];
+  },
+});
