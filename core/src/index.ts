@@ -7,6 +7,7 @@ export * from './geometry/snap';
 export * from './graphic/graphic';
 export * from './graphic/picture-geometry';
 export * from './graphic/arrange';
+export * from './graphic/cropping';
 export * from './graphic/describe';
 export * from './graphic/edit';
 export * from './graphic/history';

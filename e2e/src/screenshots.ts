@@ -29,8 +29,14 @@ const views: Record<string, () => Promise<unknown>> = {
   },
   async workbench() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await (await browser.named('button', 'Words: Title')).click();
+    await browser.leaf('Words');
     await browser.exact();
+  },
+  async crop() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.leaf('Photo');
+    await browser.exact();
+    await browser.press('Crop');
   },
   async export() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);

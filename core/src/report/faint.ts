@@ -75,4 +75,3 @@ export const faint = defineRule({
     });
   },
 });
-

@@ -17,7 +17,12 @@ export const undescribed = defineRule({
         detail: alt ? `Suggested: “${alt}”` : 'Say on the Export page what it shows.',
         at: null,
         fixes: alt
-          ? [{ label: 'Take the suggestion', edit: { type: 'set-export', name: 'Description added', choices: { alt } } }]
+          ? [
+              {
+                label: 'Take the suggestion',
+                edit: { type: 'set-export', name: 'Description added', choices: { alt } },
+              },
+            ]
           : [],
       },
     ];

@@ -101,6 +101,11 @@ export class Browser {
     await element.click();
   }
 
+  /** Chooses a layer by the beginning of its leaf's label. */
+  async leaf(label: string): Promise<void> {
+    await (await this.find(`.leaf[aria-label^="${label}"]`)).click();
+  }
+
   async seeText(text: string, within = 15_000): Promise<WebElement> {
     return this.driver.wait(
       async () => {

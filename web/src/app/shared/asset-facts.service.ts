@@ -17,8 +17,7 @@ export class AssetFactsService {
         const going =
           this.asked.get(hash) ??
           this.repository.asset(hash).then((asset) => {
-            if (asset)
-              this.facts.update((all) => new Map(all).set(hash, { silhouette: asset.silhouette ?? null }));
+            if (asset) this.facts.update((all) => new Map(all).set(hash, { silhouette: asset.silhouette ?? null }));
           });
         this.asked.set(hash, going);
         return going;

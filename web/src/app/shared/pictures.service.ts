@@ -1,5 +1,14 @@
 import { Injectable, inject } from '@angular/core';
-import { bad, good, identify, MOST_BYTES, typeLabel, type PictureType, type Result, type Silhouette } from '@bright-slot/core';
+import {
+  bad,
+  good,
+  identify,
+  MOST_BYTES,
+  typeLabel,
+  type PictureType,
+  type Result,
+  type Silhouette,
+} from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
 import { sha256 } from '../storage/hash';

@@ -21,10 +21,7 @@ async function decoded(svg: Blob): Promise<HTMLImageElement> {
 }
 
 /** Where a drawing is to be seen. Rejects when the browser cannot draw it. */
-export async function drawingSilhouette(
-  svg: Blob,
-  natural: { width: number; height: number },
-): Promise<Silhouette> {
+export async function drawingSilhouette(svg: Blob, natural: { width: number; height: number }): Promise<Silhouette> {
   const image = await decoded(svg);
   const { width, height } = silhouetteSize(natural);
   const context = new OffscreenCanvas(width, height).getContext('2d')!;

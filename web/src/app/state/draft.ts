@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { applyEdit, type Edit, type Graphic, type Layer } from '@bright-slot/core';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
@@ -13,6 +13,15 @@ export class Workbench {
   readonly graphic = this.store.selectSignal(workbenchFeature.selectGraphic);
   readonly selectedId = this.store.selectSignal(workbenchFeature.selectSelected);
   readonly draft = signal<Edit | null>(null);
+
+  /** The picture layer that is being cropped. */
+  readonly cropping = linkedSignal<string | null, string | null>({
+    source: this.selectedId,
+    computation: (selected, before) => (before && before.value === selected ? selected : null),
+  });
+
+  /** Grows when the words of the selected layer are to be written. */
+  readonly writing = signal(0);
 
   /** A fix looked at before it is taken. */
   readonly preview = signal<Edit | null>(null);
@@ -58,6 +67,13 @@ export class Workbench {
   /** Changes one layer; `merge` as in `Edit`. */
   change(layer: Layer, name: string, merge?: string): void {
     this.edit({ type: 'replace-layer', layer, name, ...(merge === undefined ? {} : { merge }) });
+  }
+
+  /** Goes into a layer: a picture is cropped, words are written. */
+  open(layer: Layer): void {
+    this.select(layer.id);
+    if (layer.role !== 'words' && !layer.locked) this.cropping.set(layer.id);
+    else if (layer.role === 'words') this.writing.update((n) => n + 1);
   }
 
   select(layer: string | null): void {

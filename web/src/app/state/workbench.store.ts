@@ -41,10 +41,13 @@ export const WorkbenchActions = createActionGroup({
   },
 });
 
+/** What is selected when the backdrop is; no layer has this id. */
+export const BACKDROP = 'backdrop';
+
 /** The selection stays only while its layer is there. */
 function settled(state: WorkbenchState, history: History): WorkbenchState {
   if (history === state.history) return state;
-  const kept = current(history).layers.some((l) => l.id === state.selected);
+  const kept = state.selected === BACKDROP || current(history).layers.some((l) => l.id === state.selected);
   return { ...state, history, selected: kept ? state.selected : null, saving: state.saving + 1 };
 }
 

@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { movedLayer, type Layer } from '@bright-slot/core';
+import { movedLayer, pictureGeometry, withImageAt, type Layer } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
 
 /** Whether a key goes to a control that takes it itself. */
@@ -37,6 +37,9 @@ export class LayerKeys {
       return take(() => (key === 'y' || event.shiftKey ? this.workbench.redo() : this.workbench.undo()));
     }
     if (typing(event.target)) return;
+    const cropping = this.workbench.cropping() !== null;
+    if (cropping && (key === 'escape' || (key === 'enter' && !(event.target as HTMLElement).closest('button, a'))))
+      return take(() => this.workbench.cropping.set(null));
     if (key === 'escape') return this.workbench.select(null);
     const layer = this.workbench.selected();
     const graphic = this.workbench.graphic();
@@ -59,9 +62,15 @@ export class LayerKeys {
     const step = way[key];
     const at = event.target as HTMLElement | null;
     // Arrow keys belong to whatever control has the focus, unless that is the canvas or nothing.
-    if (!step || event.altKey || (at && at !== document.body && !at.closest('.stage'))) return;
+    if (!step || event.altKey || (at && at !== document.body && !at.closest('.stage, [role=tab]'))) return;
     take(() => {
       const by = event.shiftKey ? 10 : 1;
+      if (cropping && layer.role !== 'words') {
+        const { image } = pictureGeometry(layer, graphic.canvas);
+        const to = { ...image, x: image.x + step[0] * by, y: image.y + step[1] * by };
+        this.workbench.change(withImageAt(layer, to, graphic.canvas), `${layer.name} cropped`, `crop:${layer.id}`);
+        return;
+      }
       this.workbench.change(
         movedLayer(layer, { x: step[0] * by, y: step[1] * by }, graphic.canvas),
         `${layer.name} moved`,

@@ -13,6 +13,13 @@ import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { SurfaceStore } from './surface-store';
 
+/** A leaf's size, CSS px: the canvas's proportions within 128 × 34 or so. */
+export function leafSize(canvas: { width: number; height: number }): { width: number; height: number } {
+  const ratio = canvas.width / canvas.height;
+  const width = Math.min(128, Math.max(34, 34 * ratio));
+  return { width, height: Math.max(12, width / ratio) };
+}
+
 /** One layer alone, small, in the slot's proportions. */
 @Component({
   selector: 'bs-leaf-picture',
@@ -32,12 +39,7 @@ export class LeafPicture {
     const layer = this.layer();
     return layer.role === 'words' && luminance(firstRun(layer).colour) > 0.4;
   });
-  protected readonly size = computed(() => {
-    const { canvas } = this.workbench.graphic()!;
-    const ratio = canvas.width / canvas.height;
-    const width = Math.min(128, Math.max(34, 34 * ratio));
-    return { width, height: Math.max(12, width / ratio) };
-  });
+  protected readonly size = computed(() => leafSize(this.workbench.graphic()!.canvas));
 
   constructor() {
     effect(() => {

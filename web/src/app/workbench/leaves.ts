@@ -1,11 +1,13 @@
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { mainFrame, type Layer } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
 import { Workbench } from '../state/draft';
+import { BACKDROP } from '../state/workbench.store';
+import { AddLayers } from './add-layers';
 import { LayerKeys } from './layer-keys';
-import { LeafPicture } from './leaf-picture';
+import { LeafPicture, leafSize } from './leaf-picture';
 
 /** How layers are shown: in the slot's own proportions, in a row from back to front. */
 @Component({
@@ -13,6 +15,21 @@ import { LeafPicture } from './leaf-picture';
   imports: [CdkDropList, CdkDrag, Icon, LeafPicture, MatMenu, MatMenuItem, MatMenuTrigger],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <div class="back" [class.selected]="selectedId() === backdropId">
+      <button
+        type="button"
+        class="leaf"
+        [attr.aria-pressed]="selectedId() === backdropId"
+        [attr.aria-label]="'Backdrop: ' + backdrop().text"
+        [style.width.px]="backSize().width"
+        [style.height.px]="backSize().height"
+        [style.background]="backdrop().colour"
+        [class.clear]="!backdrop().colour"
+        (click)="selectBackdrop()"
+        (keydown.arrowRight)="first($event)"
+      ></button>
+      <div class="row"><span class="name">Backdrop</span></div>
+    </div>
     <ul
       cdkDropList
       [cdkDropListOrientation]="tall() ? 'mixed' : 'horizontal'"
@@ -21,6 +38,16 @@ import { LeafPicture } from './leaf-picture';
     >
       @for (layer of layers(); track layer.id; let i = $index) {
         <li cdkDrag [cdkDragData]="layer" [class.selected]="layer.id === selectedId()" [class.hidden]="!layer.visible">
+          <button
+            type="button"
+            class="insert"
+            [matMenuTriggerFor]="addMenu()"
+            [attr.aria-label]="'Add behind ' + layer.name"
+            (menuOpened)="add.insertAt.set(i)"
+            (pointerdown)="$event.stopPropagation()"
+          >
+            <bs-icon name="plus" />
+          </button>
           <button
             type="button"
             class="leaf"
@@ -82,9 +109,56 @@ import { LeafPicture } from './leaf-picture';
   `,
   styles: `
     :host {
-      display: block;
+      display: flex;
+      align-items: flex-end;
+      gap: 10px;
+      min-width: 0;
+    }
+    :host-context(.beside) {
+      flex-direction: column;
+      align-items: stretch;
+    }
+    .back {
+      flex: none;
+      padding: 4px 5px 5px;
+      border-top: 3px solid transparent;
+      border-radius: var(--corner) var(--corner) 0 0;
+    }
+    .leaf.clear {
+      background: repeating-conic-gradient(#fff 0 25%, #e6dfd0 0 50%) 0 0 / 12px 12px;
+    }
+    .back .leaf {
+      cursor: pointer;
+    }
+    .insert {
+      position: absolute;
+      left: -15px;
+      top: 8px;
+      width: 24px;
+      height: 24px;
+      padding: 0;
+      display: inline-flex;
+      align-items: center;
+      justify-content: center;
+      border: 1px solid transparent;
+      border-radius: 50%;
+      background: none;
+      color: var(--ink-soft);
+      cursor: pointer;
+      z-index: 1;
+    }
+    .insert bs-icon {
+      transform: scale(0.75);
+    }
+    .insert:hover,
+    .insert:focus-visible {
+      border-color: var(--border);
+      background: var(--surface);
+      color: var(--ink);
     }
     ul {
+      flex: 1;
+      min-width: 0;
       list-style: none;
       margin: 0;
       padding: 0;
@@ -99,12 +173,15 @@ import { LeafPicture } from './leaf-picture';
       flex-wrap: wrap;
     }
     li {
+      position: relative;
+      margin-left: 8px;
       flex: none;
       border-radius: var(--corner) var(--corner) 0 0;
       padding: 4px 5px 5px;
       border-top: 3px solid transparent;
     }
-    li.selected {
+    li.selected,
+    .back.selected {
       background: var(--ground);
       border-top-color: var(--light);
     }
@@ -183,7 +260,16 @@ import { LeafPicture } from './leaf-picture';
   `,
 })
 export class Leaves {
+  /** The menu of what can be added; the insertion points open it. */
+  readonly addMenu = input.required<MatMenu>();
   private readonly workbench = inject(Workbench);
+  protected readonly add = inject(AddLayers);
+  protected readonly backdropId = BACKDROP;
+  protected readonly backdrop = computed(() => {
+    const b = this.workbench.shown()?.backdrop;
+    return b?.kind === 'colour' ? { text: b.colour, colour: b.colour } : { text: 'none', colour: '' };
+  });
+  protected readonly backSize = computed(() => leafSize(this.workbench.graphic()!.canvas));
   protected readonly keys = inject(LayerKeys);
   protected readonly layers = computed(() => this.workbench.working()?.layers ?? []);
   protected readonly selectedId = this.workbench.selectedId;
@@ -197,6 +283,15 @@ export class Leaves {
   protected describe(layer: Layer, i: number): string {
     const role = { photo: 'Photo', logo: 'Logo', words: 'Words' }[layer.role];
     return `${role}: ${layer.name}, ${i + 1} of ${this.layers().length} from the back${layer.visible ? '' : ', hidden'}${layer.locked ? ', locked' : ''}`;
+  }
+
+  protected selectBackdrop(): void {
+    this.workbench.select(BACKDROP);
+  }
+
+  protected first(event: Event): void {
+    event.preventDefault();
+    (event.currentTarget as HTMLElement).closest('bs-leaves')?.querySelector<HTMLElement>('li .leaf')?.focus();
   }
 
   protected select(layer: Layer): void {
@@ -216,7 +311,8 @@ export class Leaves {
       this.move(layer, i + by);
       return;
     }
-    list?.querySelectorAll<HTMLElement>('.leaf')[i + by]?.focus();
+    const all = list?.parentElement?.querySelectorAll<HTMLElement>('.leaf');
+    all?.[i + 1 + by]?.focus();
   }
 
   protected move(layer: Layer, to: number): void {

@@ -1,19 +1,33 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
-import { coverFix, pictureGeometry, pictureScale, placeFor, type PictureLayer } from '@bright-slot/core';
+import {
+  coverFix,
+  cropPart,
+  pictureGeometry,
+  pictureScale,
+  placeFor,
+  uncropped,
+  windowZoom,
+  withPart,
+  zoomedInWindow,
+  type Box,
+  type PictureLayer,
+} from '@bright-slot/core';
+import { Icon } from '../shared/icon';
 import { NumberField } from '../shared/number-field';
+import { SectionTabs } from '../shared/section-tabs';
 import { Workbench } from '../state/draft';
 
 @Component({
   selector: 'bs-picture-settings',
-  imports: [NumberField, MatSlider, MatSliderThumb],
+  imports: [NumberField, SectionTabs, Icon, MatSlider, MatSliderThumb],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './picture-settings.html',
   styleUrl: './picture-settings.scss',
 })
 export class PictureSettings {
   readonly layer = input.required<PictureLayer>();
-  private readonly workbench = inject(Workbench);
+  protected readonly workbench = inject(Workbench);
   protected readonly canvas = computed(() => this.workbench.graphic()!.canvas);
   protected readonly shown = computed(() => pictureGeometry(this.layer(), this.canvas()).shown);
   protected readonly scale = computed(() => pictureScale(this.layer(), this.canvas()));
@@ -22,6 +36,32 @@ export class PictureSettings {
     return place.mode === 'cover' ? place.zoom : null;
   });
   protected readonly percent = computed(() => Math.round(this.scale() * 100));
+
+  protected readonly cropping = computed(() => this.workbench.cropping() === this.layer().id);
+  protected readonly part = computed(() => cropPart(this.layer(), this.canvas()));
+  protected readonly windowZoom = computed(() => windowZoom(this.layer(), this.canvas()));
+  protected readonly mostZoom = computed(() => Math.max(6, Math.ceil(this.windowZoom())));
+
+  protected setPart(change: Partial<Box>): void {
+    this.workbench.change(
+      withPart(this.layer(), { ...this.part(), ...change }, this.canvas()),
+      `${this.layer().name} cropped`,
+      `crop:${this.layer().id}`,
+    );
+  }
+
+  protected draftWindowZoom(zoom: number): void {
+    this.workbench.draft.set({
+      type: 'replace-layer',
+      layer: zoomedInWindow(this.layer(), zoom / this.windowZoom(), this.canvas()),
+      name: `${this.layer().name} cropped`,
+      merge: `crop:${this.layer().id}`,
+    });
+  }
+
+  protected uncrop(): void {
+    this.workbench.change(uncropped(this.layer(), this.canvas()), `${this.layer().name}: the whole photo again`);
+  }
 
   protected cover(): void {
     this.workbench.edit(coverFix(this.layer()).edit);

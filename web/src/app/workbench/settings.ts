@@ -1,13 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { PictureLayer, WordsLayer } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
+import { BACKDROP } from '../state/workbench.store';
+import { BackdropSettings } from './backdrop-settings';
 import { PictureSettings } from './picture-settings';
 import { WordsSettings } from './words-settings';
 
 /** The selected layer's settings; nothing else stands here. */
 @Component({
   selector: 'bs-settings',
-  imports: [WordsSettings, PictureSettings],
+  imports: [WordsSettings, PictureSettings, BackdropSettings],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section [attr.aria-label]="layer() ? 'Settings of ' + layer()!.name : 'Settings'">
@@ -15,6 +17,8 @@ import { WordsSettings } from './words-settings';
         <bs-words-settings [layer]="w" />
       } @else if (picture(); as p) {
         <bs-picture-settings [layer]="p" />
+      } @else if (backdrop()) {
+        <bs-backdrop-settings />
       } @else {
         <p class="quiet">Choose a layer above or on the canvas to change it. Everything stays changeable.</p>
       }
@@ -34,8 +38,9 @@ import { WordsSettings } from './words-settings';
   `,
 })
 export class Settings {
-  readonly framing = output();
-  protected readonly layer = inject(Workbench).selected;
+  private readonly workbench = inject(Workbench);
+  protected readonly layer = this.workbench.selected;
+  protected readonly backdrop = computed(() => this.workbench.selectedId() === BACKDROP);
   protected readonly words = computed<WordsLayer | null>(() => {
     const l = this.layer();
     return l?.role === 'words' ? l : null;

@@ -8,6 +8,7 @@ import {
   effect,
   inject,
   input,
+  linkedSignal,
   output,
   signal,
   untracked,
@@ -15,6 +16,7 @@ import {
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  enclosing,
   layoutOf,
   mainFrame,
   paint,
@@ -25,6 +27,7 @@ import {
   wordsBounds,
   type Box,
   type Layer,
+  type PictureLayer,
   type SurfaceNeed,
 } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
@@ -32,7 +35,8 @@ import { PageLikeness, pageOf } from '../shared/page-likeness';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { FitReportService } from './fit-report.service';
-import { CanvasHandles } from './canvas-handles';
+import { CanvasHandles, type View } from './canvas-handles';
+import { CropView } from './crop-view';
 import { SurfaceStore } from './surface-store';
 
 /** How long nothing may change before exact surfaces are made, in ms. */
@@ -42,7 +46,7 @@ const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
 /** The canvas, lit, in its page. */
 @Component({
   selector: 'bs-stage',
-  imports: [PageLikeness, Icon, MatTooltip],
+  imports: [PageLikeness, Icon, MatTooltip, CropView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'stage', '[class.only]': 'only()', '[class.on-page]': 'onPage()' },
   templateUrl: './stage.html',
@@ -81,8 +85,25 @@ export class Stage {
     // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
     return fit >= 1 ? Math.max(1, Math.min(3, Math.floor(fit))) : Math.max(0.05, fit);
   });
+  /** Where the stage looks while a picture is cropped: at all of it, as it lay when cropping began. */
+  private readonly cropSight = linkedSignal<string | null, { zoom: number; x: number; y: number } | null>({
+    source: this.workbench.cropping,
+    computation: (id) => untracked(() => this.sightOf(id)),
+  });
+  private sightOf(id: string | null): { zoom: number; x: number; y: number } | null {
+    const graphic = this.workbench.shown();
+    const layer = graphic?.layers.find((l) => l.id === id);
+    const { width, height } = this.roomSize();
+    if (!graphic || !layer || layer.role === 'words' || !width) return null;
+    const all = enclosing([{ x: 0, y: 0, ...graphic.canvas }, pictureGeometry(layer, graphic.canvas).image])!;
+    const zoom = Math.min(this.zoom(), (width - 40) / all.width, (height - 40) / all.height);
+    return { zoom, x: width / 2 - (all.x + all.width / 2) * zoom, y: height / 2 - (all.y + all.height / 2) * zoom };
+  }
   protected readonly zoom = computed(
-    () => this.chosenZoom() ?? (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
+    () =>
+      this.cropSight()?.zoom ??
+      this.chosenZoom() ??
+      (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
   );
 
   /** The canvas on the stage, CSS px, on whole device pixels so that nothing is resampled. */
@@ -94,6 +115,8 @@ export class Stage {
     const w = Math.ceil(rect.width * z * dpr - 1e-6) / dpr;
     const h = Math.ceil(rect.height * z * dpr - 1e-6) / dpr;
     const whole = (n: number) => Math.round(n * dpr) / dpr;
+    const sight = this.cropSight();
+    if (sight) return { x: whole(sight.x), y: whole(sight.y), width: w, height: h };
     const natural = (this.hole()?.top ?? 40) * this.pageScale();
     const top = Math.max(18, Math.min(natural, (height - h) / 2 - 6));
     return { x: whole((width - w) / 2 + this.pan().x), y: whole(top + this.pan().y), width: w, height: h };
@@ -148,6 +171,17 @@ export class Stage {
     );
   });
 
+  protected readonly view = computed<View>(() => {
+    const { width, height } = this.roomSize();
+    return { ...this.lit(), zoom: this.zoom(), roomWidth: width, roomHeight: height };
+  });
+  /** The picture that is being cropped, unless everything but the picture is away. */
+  protected readonly cropped = computed<PictureLayer | null>(() => {
+    const id = this.workbench.cropping();
+    const layer = this.workbench.shown()?.layers.find((l) => l.id === id);
+    return layer && layer.role !== 'words' && !this.only() && !this.onPage() ? layer : null;
+  });
+
   private handles: CanvasHandles | undefined;
   private frameAsked = 0;
   private resting: ReturnType<typeof setTimeout> | undefined;
@@ -163,6 +197,7 @@ export class Stage {
       observer.observe(room);
       this.roomSize.set({ width: room.clientWidth, height: room.clientHeight });
       this.handles = new CanvasHandles(this.hits().nativeElement, this.workbench, (l) => this.boundsOf(l));
+      this.handles.opened = (layer) => this.workbench.open(layer);
       destroyed.onDestroy(() => {
         observer.disconnect();
         this.handles?.destroy();
@@ -182,11 +217,10 @@ export class Stage {
     });
     effect(() => {
       const graphic = this.workbench.shown();
-      const { width, height } = this.roomSize();
-      const view = { ...this.lit(), zoom: this.zoom(), roomWidth: width, roomHeight: height };
-      const hidden = this.onPage() || this.only();
+      const view = this.view();
+      const hidden = this.onPage() || this.only() || this.cropped() !== null;
       const selected = hidden ? null : this.workbench.selectedId();
-      if (graphic && this.type.shaper() && width > 0) this.handles?.show(graphic, view, selected, !hidden);
+      if (graphic && this.type.shaper() && view.roomWidth > 0) this.handles?.show(graphic, view, selected, !hidden);
     });
   }
 
@@ -219,23 +253,27 @@ export class Stage {
     this.resting = setTimeout(() => want(wanting), REST);
   }
 
-  frameSelected(): void {
-    this.chosenZoom.set(null);
-    this.pan.set({ x: 0, y: 0 });
+  /** Enter goes into a layer as a double click does. */
+  protected openThing(event: Event, layer: Layer): void {
+    event.preventDefault();
+    this.workbench.open(layer);
   }
 
   protected step(by: 1 | -1): void {
+    this.cropSight.set(null);
     const now = this.zoom();
     const next = by > 0 ? ZOOMS.find((z) => z > now + 1e-3) : [...ZOOMS].reverse().find((z) => z < now - 1e-3);
     if (next) this.chosenZoom.set(next);
   }
 
   protected fit(): void {
+    this.cropSight.set(this.sightOf(this.workbench.cropping()));
     this.chosenZoom.set(null);
     this.pan.set({ x: 0, y: 0 });
   }
 
   protected trueSize(): void {
+    this.cropSight.set(null);
     this.chosenZoom.set(1);
     this.pan.set({ x: 0, y: 0 });
   }

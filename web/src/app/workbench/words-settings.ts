@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatSelect, MatOption } from '@angular/material/select';
 import {
   families,
@@ -16,6 +26,7 @@ import {
 import { ColourField } from '../shared/colour-field';
 import { Icon } from '../shared/icon';
 import { NumberField } from '../shared/number-field';
+import { SectionTabs } from '../shared/section-tabs';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 
@@ -32,13 +43,14 @@ const weightNames: Record<number, string> = {
 
 @Component({
   selector: 'bs-words-settings',
-  imports: [ColourField, NumberField, Icon, MatSelect, MatOption],
+  imports: [ColourField, NumberField, SectionTabs, Icon, MatSelect, MatOption],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './words-settings.html',
   styleUrl: './words-settings.scss',
 })
 export class WordsSettings {
   readonly layer = input.required<WordsLayer>();
+  private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
   private readonly workbench = inject(Workbench);
   private readonly type = inject(TypeService);
   protected readonly families = families;
@@ -57,6 +69,17 @@ export class WordsSettings {
     const shaper = this.type.shaper();
     return shaper ? layoutOf(this.layer(), shaper).box : { x: 0, y: 0, width: 0, height: 0 };
   });
+
+  constructor() {
+    let seen = this.workbench.writing();
+    effect(() => {
+      const writing = this.workbench.writing();
+      if (writing === seen) return;
+      seen = writing;
+      this.section.set('words');
+      setTimeout(() => this.field()?.nativeElement.select());
+    });
+  }
 
   protected write(text: string): void {
     const { id, name } = this.layer();

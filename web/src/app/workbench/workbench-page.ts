@@ -8,7 +8,6 @@ import {
   input,
   signal,
   untracked,
-  viewChild,
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
@@ -72,7 +71,6 @@ export class WorkbenchPage {
   private readonly repository = inject(GraphicsRepository);
   private readonly type = inject(TypeService);
   private readonly snack = inject(MatSnackBar);
-  protected readonly stage = viewChild(Stage);
 
   protected readonly graphic = this.workbench.working;
   protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
