@@ -27,6 +27,7 @@ export * from './colour/contrast';
 export * from './colour/shade';
 export * from './formats/identify';
 export * from './export/name';
+export * from './house/house-style';
 export * from './export/icc';
 export * from './export/metadata';
 export * from './report/rule';

@@ -58,6 +58,14 @@ export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<s
   }
 }
 
+/** The next free name after one that is taken: its last letter stepped. */
+export function nextFreeName(name: string, taken: ReadonlySet<string>): string {
+  const dot = name.lastIndexOf('.');
+  const stem = name.slice(0, dot).replace(/(\d)[a-z]{1,2}$/, '$1');
+  const format = (Object.keys(endings) as FileFormat[]).find((f) => name.endsWith(`.${endings[f]}`)) ?? 'jpeg';
+  return fileName(`${stem}{letter}`, { graphic: '', slot: '', date: '', format }, taken);
+}
+
 /** Whether a name has nothing but lower-case letters, digits, hyphens and one known ending. */
 export function isSafeName(name: string): boolean {
   return /^[a-z0-9]+(-[a-z0-9]+)*\.(jpg|png|webp)$/.test(name) && name.length <= 200;

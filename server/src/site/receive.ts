@@ -1,5 +1,14 @@
 import * as z from 'zod';
-import { bad, fileName, good, identify, isSafeName, slotsToStart, type Problem, type Result } from '@bright-slot/core';
+import {
+  bad,
+  good,
+  identify,
+  isSafeName,
+  nextFreeName,
+  slotsToStart,
+  type Problem,
+  type Result,
+} from '@bright-slot/core';
 import type { SiteStore, StoredPicture } from './store';
 
 const Fields = z.object({
@@ -9,14 +18,6 @@ const Fields = z.object({
   graphicId: z.string().max(64),
   graphicName: z.string().max(120),
 });
-
-/** The next free name after one that is taken: its last letter or number stepped. */
-function nextFree(name: string, taken: ReadonlySet<string>): string {
-  const dot = name.lastIndexOf('.');
-  const stem = name.slice(0, dot).replace(/(\d)[a-z]{1,2}$/, '$1');
-  const format = name.endsWith('.jpg') ? 'jpeg' : name.endsWith('.png') ? 'png' : 'webp';
-  return fileName(`${stem}{letter}`, { graphic: '', slot: '', date: '', format }, taken);
-}
 
 /** Checks a picture by its content, then keeps it under the server's own name. */
 export async function receive(
@@ -38,7 +39,7 @@ export async function receive(
     return bad('type', 'The site takes JPEG, PNG and WebP. Choose one of them.');
   const taken = new Set(store.pictures().map((p) => p.name));
   if (taken.has(name)) {
-    const next = nextFree(name, taken);
+    const next = nextFreeName(name, taken);
     return {
       ok: false,
       problem: {

@@ -17,5 +17,15 @@ export const routes: Routes = [
     title: 'Export · Bright Slot',
     loadComponent: () => import('./export/export-page').then((m) => m.ExportPage),
   },
+  {
+    path: 'house-style',
+    title: 'House style · Bright Slot',
+    loadComponent: () => import('./house-style/house-style-page').then((m) => m.HouseStylePage),
+  },
+  {
+    path: 'sites',
+    title: 'Sites · Bright Slot',
+    loadComponent: () => import('./sites/sites-page').then((m) => m.SitesPage),
+  },
   { path: '**', redirectTo: 'graphics' },
 ];

@@ -9,27 +9,32 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
-  DEFAULT_PATTERN,
   fileName,
   filePixels,
   isSafeName,
   mainFrame,
+  nextFreeName,
+  proposedDescription,
   slotsToStart,
   type FileFormat,
   type SentPicture,
 } from '@bright-slot/core';
+import { firstValueFrom } from 'rxjs';
 import { SaveState } from '../frame/save-state';
+import { HouseStyleService } from '../house-style/house-style.service';
 import { Icon } from '../shared/icon';
 import { PixelsService } from '../shared/pixels.service';
 import { SiteClient } from '../shared/site-client';
 import { Workbench } from '../state/draft';
 import { WorkbenchActions } from '../state/workbench.store';
-import { GraphicsRepository } from '../storage/graphics-repository';
+import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
+import { DescribeDialog } from './describe-dialog';
 
 interface MadeFile {
   readonly format: FileFormat;
@@ -66,6 +71,8 @@ export class ExportPage {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);
+  private readonly house = inject(HouseStyleService);
+  private readonly dialogs = inject(MatDialog);
 
   protected readonly graphic = this.workbench.graphic;
   protected readonly problem = signal('');
@@ -100,19 +107,35 @@ export class ExportPage {
     const slot = this.slot();
     if (!g || !slot) return '';
     const date = new Date().toLocaleDateString('sv-SE');
-    return fileName(DEFAULT_PATTERN, { graphic: g.name, slot: slot.name, date, format: this.format() }, this.taken());
+    return fileName(
+      this.house.style().namePattern,
+      { graphic: g.name, slot: slot.name, date, format: this.format() },
+      this.taken(),
+    );
   });
-  protected readonly nameProblem = computed(() =>
-    isSafeName(this.name())
-      ? ''
-      : 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.',
+  protected readonly nameProblem = computed(() => {
+    const name = this.name();
+    const ending = { jpeg: '.jpg', png: '.png', webp: '.webp' }[this.format()];
+    if (!isSafeName(name))
+      return 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.';
+    if (!name.endsWith(ending)) return `A ${labels[this.format()]} is called something that ends in ${ending}.`;
+    return '';
+  });
+  /** The next free name, where the one that stands has been given already. */
+  protected readonly nextFree = computed(() =>
+    this.taken().has(this.name()) ? nextFreeName(this.name(), this.taken()) : null,
   );
+  protected readonly ready = computed(
+    () => !!this.chosen()?.blob && !this.nameProblem() && !this.nextFree() && !this.sending(),
+  );
+  protected readonly copyright = computed(() => this.house.style().copyright);
+  protected readonly proposed = computed(() => proposedDescription(this.graphic()?.layers ?? []));
 
   /** What the files' bytes depend on; another format chosen or another description makes nothing anew. */
   private readonly picture = computed(
     () => {
       const g = this.graphic();
-      return g && [g.id, g.layers, g.backdrop, g.frames, g.export.quality];
+      return g && [g.id, g.layers, g.backdrop, g.frames, g.export.quality, this.house.style().copyright];
     },
     { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
   );
@@ -140,9 +163,11 @@ export class ExportPage {
     const history = await this.repository.load(id);
     if (history.ok) this.store.dispatch(WorkbenchActions.opened({ history: history.value }));
     else this.problem.set(history.problem.message);
+    const given = await this.repository.exportedNames().catch(() => []);
+    this.taken.update((t) => new Set([...t, ...given]));
     const site = await this.site.site();
     if (site.ok) {
-      this.taken.set(new Set(site.value.names));
+      this.taken.update((t) => new Set([...t, ...site.value.names]));
       this.paths = new Map(site.value.pages.flatMap((p) => p.slots.map((s) => [s.id, p.path] as const)));
     }
   }
@@ -166,7 +191,7 @@ export class ExportPage {
       try {
         const file = await this.pixels.file(
           graphic,
-          { format, quality: graphic.export.quality, copyright: '' },
+          { format, quality: graphic.export.quality, copyright: this.house.style().copyright },
           controller.signal,
         );
         set({ format, state: 'made', ...file, url: URL.createObjectURL(file.blob) });
@@ -202,19 +227,44 @@ export class ExportPage {
 
   protected save(): void {
     const file = this.chosen();
-    if (!file?.url || this.nameProblem()) return;
+    if (!file?.url || !this.ready()) return;
     const link = document.createElement('a');
     link.href = file.url;
     link.download = this.name();
     link.click();
     this.savedAs.set(this.name());
+    void this.give(this.name(), 'file');
+  }
+
+  /** Notes that a name has been given, so that the next file gets another. */
+  private async give(name: string, to: 'file' | 'site'): Promise<void> {
+    this.taken.update((t) => new Set([...t, name]));
+    this.typedName.set(null);
+    await this.repository
+      .addExport({ name, graphicId: this.graphic()!.id, at: Date.now(), to })
+      .catch((error: unknown) => this.refused.set({ message: storageProblem(error).message }));
+  }
+
+  /** The description to send with; asked for where there is none yet. Null calls the sending off. */
+  private async description(): Promise<string | null> {
+    const { alt } = this.graphic()!.export;
+    if (alt.trim()) return alt;
+    const ref = this.dialogs.open<DescribeDialog, { proposed: string }, string | null>(DescribeDialog, {
+      width: '520px',
+      data: { proposed: this.proposed() },
+    });
+    const given = (await firstValueFrom(ref.afterClosed())) ?? null;
+    if (given) this.setAlt(given);
+    return given;
   }
 
   protected async send(): Promise<void> {
     const graphic = this.graphic();
     const slot = this.slot();
     const file = this.chosen();
-    if (!graphic || !slot || !file?.blob) return;
+    if (!graphic || !slot || !file?.blob || !this.ready()) return;
+    const alt = await this.description();
+    if (alt === null) return;
     this.sending.set(true);
     this.refused.set(null);
     this.sent.set(null);
@@ -222,15 +272,14 @@ export class ExportPage {
       blob: file.blob,
       name: this.name(),
       slot: slot.id,
-      alt: graphic.export.alt,
+      alt,
       graphic: { id: graphic.id, name: graphic.name },
     });
     if (answer.ok) {
       const shown = await this.site.show(slot.id, answer.value.id);
       if (shown.ok) this.sent.set(answer.value);
       else this.refused.set(shown.problem);
-      this.taken.update((t) => new Set([...t, answer.value.name]));
-      this.typedName.set(null);
+      await this.give(answer.value.name, 'site');
     } else this.refused.set(answer.problem);
     this.sending.set(false);
   }

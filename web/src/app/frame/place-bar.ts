@@ -13,7 +13,9 @@ import { SaveState } from './save-state';
         ><img src="mark.svg" alt="" width="24" height="24" /><span>Bright Slot</span></a
       >
       <nav aria-label="Places">
-        <a routerLink="/graphics" routerLinkActive="here" ariaCurrentWhenActive="page">Graphics</a>
+        @for (place of places; track place.path) {
+          <a [routerLink]="place.path" routerLinkActive="here" ariaCurrentWhenActive="page">{{ place.name }}</a>
+        }
       </nav>
       <bs-save-state />
     </header>
@@ -60,4 +62,10 @@ import { SaveState } from './save-state';
     }
   `,
 })
-export class PlaceBar {}
+export class PlaceBar {
+  protected readonly places = [
+    { path: '/graphics', name: 'Graphics' },
+    { path: '/house-style', name: 'House style' },
+    { path: '/sites', name: 'Sites' },
+  ];
+}

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
+import { HouseStyleService } from '../house-style/house-style.service';
 import { workbenchFeature } from '../state/workbench.store';
 
 /** "Saved 14:02", only when it is. */
@@ -19,10 +20,12 @@ import { workbenchFeature } from '../state/workbench.store';
 })
 export class SaveState {
   private readonly store = inject(Store);
+  private readonly house = inject(HouseStyleService);
   private readonly state = this.store.selectSignal(workbenchFeature.selectWorkbenchState);
   protected readonly problem = computed(() => this.state().problem);
   protected readonly text = computed(() => {
-    const { saving, savedAt, problem } = this.state();
+    const { saving, problem } = this.state();
+    const savedAt = this.state().savedAt ?? this.house.savedAt();
     if (problem) return 'Not saved';
     if (saving > 0) return 'Saving …';
     return savedAt === null

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import { HouseStyleService } from '../house-style/house-style.service';
 
 /** The one colour control: swatches to hand, the browser's own picker, and the hex figure. */
 @Component({
@@ -7,7 +8,7 @@ import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from 
   template: `
     <fieldset>
       <legend class="visually-hidden">{{ label() }}</legend>
-      @for (c of swatches(); track c) {
+      @for (c of toHand(); track c) {
         <button
           type="button"
           class="swatch"
@@ -82,7 +83,10 @@ import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from 
 export class ColourField {
   readonly label = input('Colour');
   readonly value = input.required<string>();
-  readonly swatches = input<readonly string[]>(['#ffffff', '#f4e7cb', '#1f2a30', '#a4512f', '#5a7a6b']);
+  /** Colours to hand; the house style's unless given. */
+  readonly swatches = input<readonly string[] | null>(null);
+  private readonly house = inject(HouseStyleService);
+  protected readonly toHand = computed(() => this.swatches() ?? this.house.style().colours.slice(0, 8));
   readonly changed = output<string>();
   readonly drafted = output<string>();
   protected readonly text = linkedSignal(() => this.value());

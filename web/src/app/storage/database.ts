@@ -35,6 +35,14 @@ export interface PreviewRecord {
   fit: string;
 }
 
+/** A file that was saved or sent, so that its name is not given again. */
+export interface ExportRecord {
+  name: string;
+  graphicId: string;
+  at: number;
+  to: 'file' | 'site';
+}
+
 export interface SettingRecord {
   key: string;
   value: unknown;
@@ -45,6 +53,7 @@ export class Database extends Dexie {
   readonly steps!: EntityTable<Step, 'id'>;
   readonly assets!: EntityTable<AssetRecord, 'hash'>;
   readonly previews!: EntityTable<PreviewRecord, 'graphicId'>;
+  readonly exports!: EntityTable<ExportRecord, 'name'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
 
   constructor(name = 'bright-slot') {
@@ -57,6 +66,7 @@ export class Database extends Dexie {
       previews: 'graphicId',
       settings: 'key',
     });
+    this.version(2).stores({ exports: 'name, graphicId' });
   }
 }
 

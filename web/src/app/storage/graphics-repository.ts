@@ -1,5 +1,5 @@
 import { Step, bad, good, historyFrom, type Graphic, type History, type Problem, type Result } from '@bright-slot/core';
-import { type AssetRecord, type Database, type GraphicRecord, type PreviewRecord } from './database';
+import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
 
 /** A graphic as lists show it. */
 export interface GraphicEntry {
@@ -109,6 +109,15 @@ export class GraphicsRepository {
 
   async setPreview(preview: PreviewRecord): Promise<void> {
     await this.db.previews.put(preview);
+  }
+
+  /** Names already given to files from here. */
+  async exportedNames(): Promise<string[]> {
+    return this.db.exports.toCollection().primaryKeys();
+  }
+
+  async addExport(record: ExportRecord): Promise<void> {
+    await this.db.exports.put(record);
   }
 
   async setting(key: string): Promise<unknown> {

@@ -28,7 +28,7 @@ import { WordsSettings } from './words-settings';
     section {
       background: var(--ground);
       padding: 12px 20px 14px;
-      height: 138px;
+      height: 152px;
       overflow: hidden auto;
     }
     :host-context(.beside) section {

@@ -85,6 +85,9 @@ export class Stage {
     // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
     return fit >= 1 ? Math.max(1, Math.min(3, Math.floor(fit))) : Math.max(0.05, fit);
   });
+  private readonly restZoom = computed(
+    () => this.chosenZoom() ?? (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
+  );
   /** Where the stage looks while a picture is cropped: at all of it, as it lay when cropping began. */
   private readonly cropSight = linkedSignal<string | null, { zoom: number; x: number; y: number } | null>({
     source: this.workbench.cropping,
@@ -96,15 +99,10 @@ export class Stage {
     const { width, height } = this.roomSize();
     if (!graphic || !layer || layer.role === 'words' || !width) return null;
     const all = enclosing([{ x: 0, y: 0, ...graphic.canvas }, pictureGeometry(layer, graphic.canvas).image])!;
-    const zoom = Math.min(this.zoom(), (width - 40) / all.width, (height - 40) / all.height);
+    const zoom = Math.min(this.restZoom(), (width - 40) / all.width, (height - 40) / all.height);
     return { zoom, x: width / 2 - (all.x + all.width / 2) * zoom, y: height / 2 - (all.y + all.height / 2) * zoom };
   }
-  protected readonly zoom = computed(
-    () =>
-      this.cropSight()?.zoom ??
-      this.chosenZoom() ??
-      (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
-  );
+  protected readonly zoom = computed(() => this.cropSight()?.zoom ?? this.restZoom());
 
   /** The canvas on the stage, CSS px, on whole device pixels so that nothing is resampled. */
   protected readonly lit = computed(() => {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Icon } from '../shared/icon';
+import { whenText } from '../shared/when';
 import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
 
 /** The steps from the beginning to where redo would lead; any of them can be gone to. */
@@ -94,13 +95,5 @@ export class StepsPanel {
     this.store.dispatch(WorkbenchActions.wentTo({ step }));
   }
 
-  protected time(at: number): string {
-    const then = new Date(at);
-    const today = then.toDateString() === new Date().toDateString();
-    return then.toLocaleString('en-GB', {
-      hour: '2-digit',
-      minute: '2-digit',
-      ...(today ? {} : { day: 'numeric', month: 'short' }),
-    });
-  }
+  protected readonly time = whenText;
 }

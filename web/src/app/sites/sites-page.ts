@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { RouterLink } from '@angular/router';
+import { sizeText, slotsToStart, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
+import { PlaceBar } from '../frame/place-bar';
+import { Icon } from '../shared/icon';
+import { PageLikeness, type Likeness } from '../shared/page-likeness';
+import { SiteClient } from '../shared/site-client';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { whenText } from '../shared/when';
+
+interface SlotOnPage {
+  readonly slot: Slot;
+  readonly now: SentPicture | null;
+  readonly earlier: readonly SentPicture[];
+}
+
+interface PageCard {
+  readonly page: SitePage;
+  readonly likeness: Likeness;
+  readonly width: number;
+  readonly slots: readonly SlotOnPage[];
+}
+
+/** Widest a likeness is drawn, CSS px. */
+const CARD = 420;
+const WINDOW = 236;
+
+/** Where graphics live: the site's pages, what each slot shows now, and what it showed before. */
+@Component({
+  selector: 'bs-sites-page',
+  imports: [PlaceBar, Icon, PageLikeness, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sites-page.html',
+  styleUrl: './sites-page.scss',
+})
+export class SitesPage {
+  private readonly client = inject(SiteClient);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly snack = inject(MatSnackBar);
+  protected readonly site = signal<Site | null>(null);
+  protected readonly problem = signal('');
+  /** Slot whose change is under way. */
+  protected readonly busy = signal<string | null>(null);
+  /** Graphics that are still here, so that the others are named without a link. */
+  protected readonly known = signal<ReadonlySet<string>>(new Set());
+  protected readonly when = whenText;
+  protected readonly size = sizeText;
+  protected readonly windowHeight = WINDOW;
+
+  protected readonly cards = computed<PageCard[]>(() =>
+    (this.site()?.pages ?? []).map((page) => {
+      const slots = page.slots.flatMap(({ id, now, earlier }) => {
+        const slot = slotsToStart.find((s) => s.id === id);
+        return slot ? [{ slot, now, earlier }] : [];
+      });
+      const content = {
+        slots: slots.map(({ slot, now }) => ({ slot, picture: now && { url: now.address, alt: now.alt } })),
+      };
+      const width = Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
+      return { page, slots, width, likeness: { kind: page.kind, content } };
+    }),
+  );
+
+  protected scale(card: PageCard): string {
+    return `scale(${CARD / card.width})`;
+  }
+
+  constructor() {
+    void this.reload();
+    void this.repository.list().then((all) => this.known.set(new Set(all.map((e) => e.graphic.id))));
+  }
+
+  protected async reload(): Promise<void> {
+    const site = await this.client.site();
+    if (site.ok) {
+      this.site.set(site.value);
+      this.problem.set('');
+    } else this.problem.set(site.problem.message);
+  }
+
+  protected async takeDown({ slot, now }: SlotOnPage): Promise<void> {
+    if (!now) return;
+    if (await this.show(slot.id, null))
+      this.snack
+        .open(`“${now.name}” is taken down from ${slot.name}.`, 'Undo')
+        .onAction()
+        .subscribe(() => void this.show(slot.id, now.id));
+  }
+
+  protected async putBack({ slot, now }: SlotOnPage, picture: SentPicture): Promise<void> {
+    if (await this.show(slot.id, picture.id))
+      this.snack
+        .open(`${slot.name} shows “${picture.name}” again.`, 'Undo')
+        .onAction()
+        .subscribe(() => void this.show(slot.id, now?.id ?? null));
+  }
+
+  private async show(slot: string, picture: string | null): Promise<boolean> {
+    this.busy.set(slot);
+    const answer = await this.client.show(slot, picture);
+    if (answer.ok) await this.reload();
+    else this.problem.set(answer.problem.message);
+    this.busy.set(null);
+    return answer.ok;
+  }
+}
