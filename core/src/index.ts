@@ -26,6 +26,8 @@ export * from './paint/paint';
 export * from './colour/contrast';
 export * from './colour/shade';
 export * from './formats/identify';
+export * from './formats/archive';
+export * from './formats/backup';
 export * from './export/name';
 export * from './house/house-style';
 export * from './export/icc';

@@ -47,11 +47,25 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);
     await browser.find('img.file');
     await browser.press('Put on the site');
+    await browser.press('Send with this');
     await browser.seeText('It is on the site.');
     await browser.go(`${app.site}/blog`);
   },
+  async 'house-style'() {
+    await browser.go(`${app.app}/house-style`);
+    await browser.seeText('File names');
+  },
+  async sites() {
+    await browser.go(`${app.app}/graphics/demo-evening-classes/export`);
+    await browser.find('img.file');
+    await browser.press('Put on the site');
+    await browser.seeText('It is on the site.');
+    await browser.go(`${app.app}/sites`);
+    await browser.seeText('Take down');
+  },
 };
-const anyWaiting = () => browser.run<boolean>(`return [...document.querySelectorAll('.bytes')].some((b) => b.textContent.includes('…'))`);
+const anyWaiting = () =>
+  browser.run<boolean>(`return [...document.querySelectorAll('.bytes')].some((b) => b.textContent.includes('…'))`);
 
 try {
   // The demo arrives on the first visit to Graphics.
@@ -64,6 +78,14 @@ try {
     await browser.screenshot(join(folder, `${name}.png`));
     console.log(name);
   }
+  if (process.env['REPORTS'])
+    for (const id of ['autumn-glazes', 'evening-classes', 'kiln-opening', 'wren', 'tuesday-wheel', 'new-jugs']) {
+      await browser.go(`${app.app}/graphics/demo-${id}`);
+      await browser.find('[data-settled="true"]', 20_000);
+      await browser.exact();
+      console.log(id, await browser.run(`return document.querySelector('bs-fit-report').innerText`));
+      await browser.screenshot(join(folder, `demo-${id}.png`));
+    }
 } finally {
   await browser.close();
   await app.stop();

@@ -15,7 +15,7 @@ export const pageCss = `
 .page-blog .narrow{width:940px}
 .page .columns{display:grid;grid-template-columns:1fr 220px;gap:48px;padding-top:8px}
 .page .columns aside{border-left:1px solid #ddd3c0;padding:26px 0 0 22px;font-size:15px;color:#5b5448}
-.page .when{font-size:14px;color:#7a6f5d;margin:26px 0 -18px}
+.page .when{font-size:14px;color:#6e6454;margin:26px 0 6px}.page .when+h2{margin-top:0}
 .page .pots{list-style:none;padding:0;display:grid;grid-template-columns:repeat(4,1fr);gap:20px}
 .page .pot{display:flex;flex-direction:column}
 .page .pot-picture{aspect-ratio:4/5;border-radius:3px;margin-bottom:8px;background:#d9cdb8}

@@ -40,7 +40,7 @@ export const pageGround: Record<PageKind, string> = {
 export function renderPage(kind: PageKind, content: PageContent): RenderedPage {
   const holes = content.slots.map(({ slot, picture }) => ({
     id: slot.id,
-    html: `<figure class="slot" data-slot="${escapeHtml(slot.id)}">${
+    html: `<figure class="slot${picture ? '' : ' empty'}" data-slot="${escapeHtml(slot.id)}">${
       picture ? `<img src="${escapeHtml(picture.url)}" alt="${escapeHtml(picture.alt)}">` : ''
     }</figure>`,
   }));

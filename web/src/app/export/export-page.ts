@@ -12,7 +12,6 @@ import {
 import { MatDialog } from '@angular/material/dialog';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
-import { Store } from '@ngrx/store';
 import {
   fileName,
   filePixels,
@@ -31,7 +30,7 @@ import { Icon } from '../shared/icon';
 import { PixelsService } from '../shared/pixels.service';
 import { SiteClient } from '../shared/site-client';
 import { Workbench } from '../state/draft';
-import { WorkbenchActions } from '../state/workbench.store';
+import { OpenGraphic } from '../state/open-graphic';
 import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
 import { DescribeDialog } from './describe-dialog';
@@ -67,14 +66,17 @@ export function weightText(bytes: number): string {
 export class ExportPage {
   readonly id = input.required<string>();
   private readonly workbench = inject(Workbench);
-  private readonly store = inject(Store);
+  private readonly opener = inject(OpenGraphic);
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);
   private readonly house = inject(HouseStyleService);
   private readonly dialogs = inject(MatDialog);
 
-  protected readonly graphic = this.workbench.graphic;
+  protected readonly graphic = computed(() => {
+    const g = this.workbench.graphic();
+    return g?.id === this.id() ? g : null;
+  });
   protected readonly problem = signal('');
   protected readonly files = signal<readonly MadeFile[]>([]);
   protected readonly draftQuality = signal<number | null>(null);
@@ -155,14 +157,13 @@ export class ExportPage {
     inject(DestroyRef).onDestroy(() => {
       this.controller?.abort();
       for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
-      this.store.dispatch(WorkbenchActions.closed());
+      this.opener.close(this.id());
     });
   }
 
   private async open(id: string): Promise<void> {
-    const history = await this.repository.load(id);
-    if (history.ok) this.store.dispatch(WorkbenchActions.opened({ history: history.value }));
-    else this.problem.set(history.problem.message);
+    const opened = await this.opener.open(id);
+    if (!opened.ok) this.problem.set(opened.problem.message);
     const given = await this.repository.exportedNames().catch(() => []);
     this.taken.update((t) => new Set([...t, ...given]));
     const site = await this.site.site();

@@ -27,10 +27,10 @@ export class DemoService {
   private async seed(): Promise<void> {
     if ((await this.repository.setting(SEEDED)) === true) return;
     const assets = new Map<string, AssetRecord>();
-    for (const file of new Set(demoGraphics.flatMap((g) => g.pictures))) {
+    for (const [file, title] of demoGraphics.flatMap((g) => Object.entries(g.pictures))) {
+      if (assets.has(file)) continue;
       const blob = await this.site.shelfFile(file);
       if (!blob.ok) throw new Error(blob.problem.message);
-      const title = demoGraphics.flatMap((g) => Object.entries(g.titles)).find(([f]) => f === file)?.[1] ?? file;
       const brought = await this.pictures.bringIn(
         new File([blob.value], `${title}.${file.split('.').pop()}`),
         'Bright Slot, for Ottermill Pottery',

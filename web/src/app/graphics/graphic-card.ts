@@ -3,6 +3,7 @@ import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { mainFrame, sizeText } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
+import { whenText } from '../shared/when';
 import { PageLikeness, pageOf } from '../shared/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { PreviewService, type Preview } from './preview.service';
@@ -42,7 +43,13 @@ import { PreviewService, type Preview } from './preview.service';
         <bs-icon name="dots" />
       </button>
     </div>
-    <p class="quiet small-text">{{ slot().name }}, {{ size() }}</p>
+    <p class="quiet small-text">
+      {{ slot().name }}, {{ size() }}
+      @if (live()) {
+        · live on {{ live() }}
+      }
+      <span class="when">changed {{ when(entry().changed) }}</span>
+    </p>
     <mat-menu #menu="matMenu">
       <button mat-menu-item type="button" (click)="duplicated.emit()">Duplicate</button>
       <button mat-menu-item type="button" (click)="deleted.emit()">Delete</button>
@@ -88,6 +95,10 @@ import { PreviewService, type Preview } from './preview.service';
       min-width: 0;
       flex: 1;
     }
+    .when {
+      float: right;
+      margin-left: 8px;
+    }
     .fit.problem-text {
       color: var(--problem);
     }
@@ -100,6 +111,9 @@ import { PreviewService, type Preview } from './preview.service';
 })
 export class GraphicCard {
   readonly entry = input.required<GraphicEntry>();
+  /** The page it is live on; empty where it is not. */
+  readonly live = input('');
+  protected readonly when = whenText;
   readonly duplicated = output();
   readonly deleted = output();
   private readonly previews = inject(PreviewService);

@@ -3,14 +3,36 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import { mainFrame, newGraphic, slotGroups, startHistory, type Graphic, type Slot } from '@bright-slot/core';
+import {
+  mainFrame,
+  newGraphic,
+  slotGroups,
+  startHistory,
+  type Graphic,
+  type Problem,
+  type Slot,
+} from '@bright-slot/core';
 import { PlaceBar } from '../frame/place-bar';
 import { Icon } from '../shared/icon';
-import { GraphicsRepository, storageProblem, type GraphicEntry } from '../storage/graphics-repository';
+import { Store } from '@ngrx/store';
+import { SiteClient } from '../shared/site-client';
+import { whenSaved } from '../state/when-saved';
+import { ArchiveService } from '../storage/archive.service';
+import { StorageHealth, megabytes } from '../storage/storage-health.service';
+import {
+  GraphicsRepository,
+  storageProblem,
+  type GraphicEntry,
+  type UnreadableEntry,
+} from '../storage/graphics-repository';
 import { DemoService } from './demo.service';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
 
+/** How long a deleted graphic can still be brought back, ms. */
+const GRACE = 24 * 3600 * 1000;
+
+/** The home: every graphic standing on its page. */
 @Component({
   selector: 'bs-graphics-page',
   imports: [PlaceBar, Icon, GraphicCard],
@@ -24,11 +46,20 @@ export class GraphicsPage {
   private readonly dialogs = inject(MatDialog);
   private readonly router = inject(Router);
   private readonly snack = inject(MatSnackBar);
+  private readonly store = inject(Store);
+  private readonly site = inject(SiteClient);
+  protected readonly health = inject(StorageHealth);
+  protected readonly archive = inject(ArchiveService);
 
   protected readonly entries = signal<readonly GraphicEntry[] | null>(null);
   protected readonly query = signal('');
   protected readonly sort = signal<'latest' | 'name'>('latest');
   protected readonly problem = signal('');
+  protected readonly unreadable = signal<readonly UnreadableEntry[]>([]);
+  /** How many deleted graphics still take room. */
+  protected readonly deleted = signal(0);
+  /** Where graphics are live: the page's title by the graphic's id. */
+  protected readonly live = signal<ReadonlyMap<string, string>>(new Map());
 
   protected readonly groups = computed(() => {
     const words = this.query().toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
@@ -54,11 +85,26 @@ export class GraphicsPage {
       this.problem.set('The demo’s pictures could not be fetched from the site. Your own graphics are not affected.');
     }
     await this.reload();
+    void this.repository.sweep(Date.now() - GRACE).catch(() => undefined);
+    const site = await this.site.site();
+    if (site.ok)
+      this.live.set(
+        new Map(
+          site.value.pages.flatMap((p) =>
+            p.slots.flatMap((s) => (s.now ? [[s.now.graphic.id, p.title] as const] : [])),
+          ),
+        ),
+      );
   }
 
   private async reload(): Promise<void> {
     try {
-      this.entries.set(await this.repository.list());
+      await whenSaved(this.store);
+      const { entries, unreadable } = await this.repository.list();
+      this.entries.set(entries);
+      this.unreadable.set(unreadable);
+      this.deleted.set(await this.repository.deletedCount());
+      void this.health.look();
     } catch (error) {
       this.entries.set([]);
       this.problem.set(storageProblem(error).message);
@@ -76,7 +122,7 @@ export class GraphicsPage {
     const names = new Set((this.entries() ?? []).map((e) => e.graphic.name));
     let name = slot.name;
     for (let n = 2; names.has(name); n++) name = `${slot.name} ${n}`;
-    await this.store(
+    await this.keep(
       newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot }),
       'Made',
       true,
@@ -91,13 +137,14 @@ export class GraphicsPage {
       created: new Date().toISOString(),
       madeFrom: graphic.id,
     };
-    await this.store(copy, `Made from ${graphic.name}`, false);
+    await this.keep(copy, `Made from ${graphic.name}`, false);
   }
 
-  private async store(graphic: Graphic, step: string, open: boolean): Promise<void> {
+  private async keep(graphic: Graphic, step: string, open: boolean): Promise<void> {
     const history = startHistory(graphic, crypto.randomUUID(), Date.now(), step);
     try {
       await this.repository.save(history, Object.values(history.steps), Date.now());
+      void this.health.askToKeep();
       if (open) await this.router.navigate(['/graphics', graphic.id]);
       else await this.reload();
     } catch (error) {
@@ -110,5 +157,40 @@ export class GraphicsPage {
     await this.reload();
     const ref = this.snack.open(`“${graphic.name}” was deleted.`, 'Undo');
     ref.onAction().subscribe(() => void this.repository.setDeleted(graphic.id, undefined).then(() => this.reload()));
+  }
+
+  protected async saveEverything(): Promise<void> {
+    const packed = await this.archive.pack();
+    if (!packed.ok) return this.tell(packed.problem);
+    const url = URL.createObjectURL(packed.value);
+    const link = document.createElement('a');
+    link.href = url;
+    link.download = `bright-slot-${new Date().toLocaleDateString('sv-SE')}.zip`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(url), 60_000);
+    this.snack.open(`Everything is in ${link.download}, ${megabytes(packed.value.size)}.`, 'Close');
+  }
+
+  protected async bringBack(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    if (!file) return;
+    const brought = await this.archive.bringBack(file);
+    if (!brought.ok) return this.tell(brought.problem);
+    await this.reload();
+    const { graphics, same, pictures } = brought.value;
+    const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+    this.snack.open(
+      `Brought back ${count(graphics, 'graphic')} and ${count(pictures, 'picture')}; ${same} stood here just the same.`,
+      'Close',
+    );
+  }
+
+  private tell(problem: Problem): void {
+    if (problem.code !== 'stopped') this.problem.set(problem.message);
+  }
+
+  protected async clearDeleted(): Promise<void> {
+    await this.repository.sweep(Date.now());
+    await this.reload();
   }
 }

@@ -1,5 +1,5 @@
 import type { Graphic, PictureLayer, WordsLayer } from '@bright-slot/core';
-import { containBox, contrast } from '@bright-slot/core';
+import { containBox, contrast, withText } from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
 
 const layerId = () => crypto.randomUUID().slice(0, 8);
@@ -46,10 +46,10 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
   const onPicture = graphic.layers.some((l) => l.role === 'photo' && l.visible);
   const ground = graphic.backdrop.kind === 'colour' ? graphic.backdrop.colour : '#ffffff';
   const colour = onPicture || contrast('#ffffff', ground) > contrast('#1f2a30', ground) ? '#ffffff' : '#1f2a30';
-  return {
+  const layer: WordsLayer = {
     id: layerId(),
     role: 'words',
-    name: text.slice(0, 40) || 'Words',
+    name: text.replace(/\s+/g, ' ').slice(0, 40) || 'Words',
     visible: true,
     locked: false,
     lineSpacing: 1.2,
@@ -61,4 +61,5 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
       },
     ],
   };
+  return withText(layer, text);
 }

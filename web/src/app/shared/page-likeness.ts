@@ -11,6 +11,8 @@ export function pageOf(slot: Slot, picture: { url: string; alt: string } | null 
   return { kind: slot.page, content: { slots: [{ slot, picture }] } };
 }
 
+const EMPTY = '.page .slot.empty{outline:3px dashed #8a8271;outline-offset:-3px}';
+
 /** A page at its own size in a shadow tree, so that its style and ours do not mix. Decorative: hidden from readers. */
 @Component({
   selector: 'bs-page-likeness',
@@ -21,6 +23,8 @@ export function pageOf(slot: Slot, picture: { url: string; alt: string } | null 
 })
 export class PageLikeness {
   readonly page = input.required<Likeness>();
+  /** Draws an outline where a slot shows nothing, which a visitor would not see. */
+  readonly showEmpty = input(false);
   /** Where each slot lies on the page, in the page's CSS px, once it is laid out. */
   readonly laid = output<{ left: number; top: number; width: number; height: number }>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -35,7 +39,7 @@ export class PageLikeness {
       const { html, css } = renderPage(kind, content);
       if (html + css === last) return;
       last = html + css;
-      sheet.replaceSync(css);
+      sheet.replaceSync(`${css}\n${this.showEmpty() ? EMPTY : ''}`);
       // Our own markup, every text in it escaped by core.
       root.innerHTML = html;
       queueMicrotask(() => {

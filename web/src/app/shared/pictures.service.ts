@@ -1,29 +1,12 @@
 import { Injectable, inject } from '@angular/core';
-import {
-  bad,
-  good,
-  identify,
-  MOST_BYTES,
-  typeLabel,
-  type PictureType,
-  type Result,
-  type Silhouette,
-} from '@bright-slot/core';
+import { bad, good, identify, MOST_BYTES, typeLabel, type Result, type Silhouette } from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
 import { sha256 } from '../storage/hash';
+import { mimeOf } from '../storage/mime';
 import { JobStopped } from '../workers/pixel-client';
 import { PixelsService } from './pixels.service';
 import { drawingSilhouette } from './vectors';
-
-const mime: Record<PictureType, string> = {
-  jpeg: 'image/jpeg',
-  png: 'image/png',
-  webp: 'image/webp',
-  avif: 'image/avif',
-  gif: 'image/gif',
-  svg: 'image/svg+xml',
-};
 
 /** Whether an address in a drawing stays within it. */
 const within = (address: string) => /^\s*(#|data:image\/(png|jpeg|webp|gif);)/i.test(address);
@@ -81,7 +64,7 @@ export class PicturesService {
         return bad('unreadable', `“${name}” holds no drawing that can be used. Save it as plain SVG and try again.`);
       bytes = clean;
     }
-    const blob = new Blob([bytes], { type: mime[type] });
+    const blob = new Blob([bytes], { type: mimeOf(type) });
     const hash = await sha256(bytes);
     const known = await this.repository.asset(hash);
     if (known) return good(known);

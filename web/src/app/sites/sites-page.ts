@@ -22,9 +22,8 @@ interface PageCard {
   readonly slots: readonly SlotOnPage[];
 }
 
-/** Widest a likeness is drawn, CSS px. */
-const CARD = 420;
-const WINDOW = 236;
+/** What a likeness is seen through, CSS px. */
+const WINDOW = { width: 380, height: 252 };
 
 /** Where graphics live: the site's pages, what each slot shows now, and what it showed before. */
 @Component({
@@ -46,7 +45,8 @@ export class SitesPage {
   protected readonly known = signal<ReadonlySet<string>>(new Set());
   protected readonly when = whenText;
   protected readonly size = sizeText;
-  protected readonly windowHeight = WINDOW;
+  protected readonly windowHeight = WINDOW.height;
+  protected readonly windowWidth = WINDOW.width;
 
   protected readonly cards = computed<PageCard[]>(() =>
     (this.site()?.pages ?? []).map((page) => {
@@ -63,12 +63,12 @@ export class SitesPage {
   );
 
   protected scale(card: PageCard): string {
-    return `scale(${CARD / card.width})`;
+    return `scale(${WINDOW.width / card.width})`;
   }
 
   constructor() {
     void this.reload();
-    void this.repository.list().then((all) => this.known.set(new Set(all.map((e) => e.graphic.id))));
+    void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.graphic.id))));
   }
 
   protected async reload(): Promise<void> {

@@ -1,6 +1,7 @@
 import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { applyEdit, type Edit, type Graphic, type Layer } from '@bright-slot/core';
+import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
 
 /**
@@ -10,6 +11,7 @@ import { WorkbenchActions, workbenchFeature } from './workbench.store';
 @Injectable({ providedIn: 'root' })
 export class Workbench {
   private readonly store = inject(Store);
+  private readonly lock = inject(GraphicLock);
   readonly graphic = this.store.selectSignal(workbenchFeature.selectGraphic);
   readonly selectedId = this.store.selectSignal(workbenchFeature.selectSelected);
   readonly draft = signal<Edit | null>(null);
@@ -48,6 +50,7 @@ export class Workbench {
   edit(edit: Edit, select?: string | null): void {
     this.draft.set(null);
     this.preview.set(null);
+    if (this.lock.reading()) return;
     this.store.dispatch(
       WorkbenchActions.edited({
         edit,
@@ -82,11 +85,13 @@ export class Workbench {
 
   undo(): void {
     this.draft.set(null);
+    if (this.lock.reading()) return;
     this.store.dispatch(WorkbenchActions.undone());
   }
 
   redo(): void {
     this.draft.set(null);
+    if (this.lock.reading()) return;
     this.store.dispatch(WorkbenchActions.redone());
   }
 }

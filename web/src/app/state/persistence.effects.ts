@@ -4,6 +4,8 @@ import { Store } from '@ngrx/store';
 import { concatMap, filter, map, pairwise, startWith, withLatestFrom } from 'rxjs';
 import type { History } from '@bright-slot/core';
 import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { StorageHealth } from '../storage/storage-health.service';
+import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
 
 /** Every change of a history is written as it happens; "saved" follows only when the transaction is on disk. */
@@ -12,6 +14,8 @@ export class PersistenceEffects {
   private readonly actions = inject(Actions);
   private readonly store = inject(Store);
   private readonly repository = inject(GraphicsRepository);
+  private readonly lock = inject(GraphicLock);
+  private readonly health = inject(StorageHealth);
   /** Steps whose write failed; they go along with the next one. */
   private readonly unsaved = new Set<string>();
 
@@ -23,12 +27,16 @@ export class PersistenceEffects {
         WorkbenchActions.undone,
         WorkbenchActions.redone,
         WorkbenchActions.wentTo,
+        WorkbenchActions.retried,
       ),
       withLatestFrom(this.store.select(workbenchFeature.selectHistory)),
-      map(([action, history]) => ({ opened: action.type === WorkbenchActions.opened.type, history })),
-      startWith({ opened: true, history: null as History | null }),
+      map(([action, history]) => ({ why: action.type, history })),
+      startWith({ why: WorkbenchActions.opened.type as string, history: null as History | null }),
       pairwise(),
-      filter(([before, after]) => !after.opened && after.history !== null && after.history !== before.history),
+      filter(([before, after]) => {
+        if (after.history === null || after.why === WorkbenchActions.opened.type) return false;
+        return after.history !== before.history || after.why === WorkbenchActions.retried.type;
+      }),
       concatMap(async ([before, { history }]) => {
         const h = history!;
         const at = Date.now();
@@ -37,6 +45,9 @@ export class PersistenceEffects {
         try {
           await this.repository.save(h, steps, at);
           this.unsaved.clear();
+          this.lock.changed();
+          void this.health.look();
+          void this.health.askToKeep();
           return WorkbenchActions.saved({ at });
         } catch (error) {
           return WorkbenchActions.saveFailed({ problem: storageProblem(error) });

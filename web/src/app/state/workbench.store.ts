@@ -35,6 +35,8 @@ export const WorkbenchActions = createActionGroup({
     undone: emptyProps(),
     redone: emptyProps(),
     wentTo: props<{ step: string }>(),
+    /** What could not be saved is tried again. */
+    retried: emptyProps(),
     selected: props<{ layer: string | null }>(),
     saved: props<{ at: number }>(),
     saveFailed: props<{ problem: Problem }>(),
@@ -55,7 +57,11 @@ export const workbenchFeature = createFeature({
   name: 'workbench',
   reducer: createReducer(
     initial,
-    on(WorkbenchActions.opened, (s, { history }) => ({ ...s, history, selected: null })),
+    on(WorkbenchActions.opened, (s, { history }) => {
+      const same = s.history !== null && current(s.history).id === current(history).id;
+      const kept = same && current(history).layers.some((l) => l.id === s.selected);
+      return { ...s, history, selected: kept ? s.selected : null, problem: same ? s.problem : null };
+    }),
     on(WorkbenchActions.closed, (s) => ({ ...s, history: null, selected: null })),
     on(WorkbenchActions.edited, (s, { edit, step, at, select }) => {
       if (!s.history) return s;
@@ -65,6 +71,7 @@ export const workbenchFeature = createFeature({
     on(WorkbenchActions.undone, (s) => (s.history ? settled(s, undo(s.history)) : s)),
     on(WorkbenchActions.redone, (s) => (s.history ? settled(s, redo(s.history)) : s)),
     on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),
+    on(WorkbenchActions.retried, (s) => (s.history ? { ...s, saving: s.saving + 1 } : s)),
     on(WorkbenchActions.selected, (s, { layer }) => ({ ...s, selected: layer })),
     on(WorkbenchActions.saved, (s, { at }) => ({
       ...s,

@@ -1,4 +1,14 @@
-import { Step, bad, good, historyFrom, type Graphic, type History, type Problem, type Result } from '@bright-slot/core';
+import {
+  GRAPHIC_VERSION,
+  Step,
+  bad,
+  good,
+  historyFrom,
+  type Graphic,
+  type History,
+  type Problem,
+  type Result,
+} from '@bright-slot/core';
 import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
 
 /** A graphic as lists show it. */
@@ -7,6 +17,13 @@ export interface GraphicEntry {
   readonly changed: number;
   /** Changes whenever the graphic does: names the state that a preview belongs to. */
   readonly state: string;
+}
+
+/** A graphic that is there but cannot be read by this version. */
+export interface UnreadableEntry {
+  readonly id: string;
+  readonly name: string;
+  readonly why: string;
 }
 
 /** Turns what storage threw into a sentence for the person. */
@@ -25,7 +42,10 @@ export function storageProblem(error: unknown): Problem {
   };
 }
 
-/** What is read back and is no longer understood is told, not thrown. */
+/** For how long a picture that nothing uses yet is left alone, ms. */
+const JUST_ADDED = 10 * 60_000;
+
+/** What is read back and is not understood is left out here, and never written over. */
 function parseSteps(records: unknown[]): Step[] {
   return records.flatMap((r) => {
     const parsed = Step.safeParse(r);
@@ -33,22 +53,41 @@ function parseSteps(records: unknown[]): Step[] {
   });
 }
 
+/** Whether a stored step was written by a later version of this app. */
+function isNewer(step: unknown): boolean {
+  const graphic = (step as { graphic?: { version?: unknown } } | undefined)?.graphic;
+  return typeof graphic?.version === 'number' && graphic.version > GRAPHIC_VERSION;
+}
+
+const newerText =
+  'This graphic was last changed in a newer Bright Slot. It is kept as it is and can be changed there; reload this page to get the newer one.';
+const unreadableText = 'This graphic was stored in a way this version cannot read. It is kept as it is.';
+
 const stateOf = (record: GraphicRecord) => `${record.head}@${record.changed}`;
 
 export class GraphicsRepository {
   constructor(private readonly db: Database) {}
 
-  /** All graphics that were not deleted, latest first. */
-  async list(): Promise<GraphicEntry[]> {
+  /** All graphics that were not deleted, latest first, and those that cannot be read here. */
+  async list(): Promise<{ entries: GraphicEntry[]; unreadable: UnreadableEntry[] }> {
     const records = (await this.db.graphics.toArray()).filter((r) => r.deleted === undefined);
-    const heads = parseSteps(await this.db.steps.bulkGet(records.map((r) => r.head)));
-    const byId = new Map(heads.map((s) => [s.id, s.graphic]));
-    return records
-      .sort((a, b) => b.changed - a.changed)
-      .flatMap((r) => {
-        const graphic = byId.get(r.head);
-        return graphic ? [{ graphic, changed: r.changed, state: stateOf(r) }] : [];
-      });
+    records.sort((a, b) => b.changed - a.changed);
+    const stored: unknown[] = await this.db.steps.bulkGet(records.map((r) => r.head));
+    const entries: GraphicEntry[] = [];
+    const unreadable: UnreadableEntry[] = [];
+    records.forEach((r, i) => {
+      const head = parseSteps([stored[i]])[0];
+      if (head) entries.push({ graphic: head.graphic, changed: r.changed, state: stateOf(r) });
+      else {
+        const name = (stored[i] as { graphic?: { name?: unknown } } | undefined)?.graphic?.name;
+        unreadable.push({
+          id: r.id,
+          name: typeof name === 'string' ? name.slice(0, 120) : 'A graphic',
+          why: isNewer(stored[i]) ? newerText : unreadableText,
+        });
+      }
+    });
+    return { entries, unreadable };
   }
 
   async load(id: string): Promise<Result<History>> {
@@ -58,9 +97,10 @@ export class GraphicsRepository {
         'no-graphic',
         'There is no such graphic in this browser. It may have been deleted, or made in another browser.',
       );
-    const steps = parseSteps(await this.db.steps.where('graphicId').equals(id).toArray());
-    const history = historyFrom(steps, record.head, record.next);
-    return history ? good(history) : bad('unreadable', 'This graphic was stored in a way this version cannot read.');
+    const stored: unknown[] = await this.db.steps.where('graphicId').equals(id).toArray();
+    if (stored.some(isNewer)) return bad('newer', newerText);
+    const history = historyFrom(parseSteps(stored), record.head, record.next);
+    return history ? good(history) : bad('unreadable', unreadableText);
   }
 
   /**
@@ -89,6 +129,36 @@ export class GraphicsRepository {
         if (at === undefined) delete r.deleted;
         else r.deleted = at;
       });
+  }
+
+  /**
+   * Removes for good what was deleted before `before` (ms since 1970), and pictures that no step of any graphic
+   * uses, unless they were brought in within the last minutes and may be about to be used. Gives how many graphics went.
+   */
+  async sweep(before: number, now = Date.now()): Promise<number> {
+    return this.db.transaction('rw', this.db.graphics, this.db.steps, this.db.assets, this.db.previews, async () => {
+      const gone = (await this.db.graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
+      const ids = gone.map((r) => r.id);
+      await this.db.steps.where('graphicId').anyOf(ids).delete();
+      await this.db.previews.bulkDelete(ids);
+      await this.db.graphics.bulkDelete(ids);
+      const used = new Set<string>();
+      // Also steps that cannot be read here keep their pictures: whatever looks like a hash in them counts.
+      await this.db.steps.each((step: unknown) => {
+        for (const [hash] of JSON.stringify(step).matchAll(/[0-9a-f]{64}/g)) used.add(hash);
+      });
+      const assets = await this.db.assets
+        .where('added')
+        .below(now - JUST_ADDED)
+        .primaryKeys();
+      await this.db.assets.bulkDelete(assets.filter((hash) => !used.has(hash)));
+      return ids.length;
+    });
+  }
+
+  /** How many graphics are deleted and can still be brought back. */
+  async deletedCount(): Promise<number> {
+    return this.db.graphics.filter((r) => r.deleted !== undefined).count();
   }
 
   /** Stores a picture; one that is there already is left as it is. */

@@ -34,6 +34,7 @@ import { Icon } from '../shared/icon';
 import { PageLikeness, pageOf } from '../shared/page-likeness';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
+import { GraphicLock } from '../state/graphic-lock';
 import { FitReportService } from './fit-report.service';
 import { CanvasHandles, type View } from './canvas-handles';
 import { CropView } from './crop-view';
@@ -57,6 +58,7 @@ export class Stage {
   readonly only = input(false);
   readonly onlyHeld = output<boolean>();
   protected readonly workbench = inject(Workbench);
+  private readonly lock = inject(GraphicLock);
   private readonly store = inject(SurfaceStore);
   private readonly type = inject(TypeService);
   private readonly report = inject(FitReportService).report;
@@ -218,7 +220,8 @@ export class Stage {
       const view = this.view();
       const hidden = this.onPage() || this.only() || this.cropped() !== null;
       const selected = hidden ? null : this.workbench.selectedId();
-      if (graphic && this.type.shaper() && view.roomWidth > 0) this.handles?.show(graphic, view, selected, !hidden);
+      if (graphic && this.type.shaper() && view.roomWidth > 0)
+        this.handles?.show(graphic, view, selected, !hidden && !this.lock.reading());
     });
   }
 

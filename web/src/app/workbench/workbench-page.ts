@@ -19,8 +19,10 @@ import { SaveState } from '../frame/save-state';
 import { Icon } from '../shared/icon';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
+import { GraphicLock } from '../state/graphic-lock';
+import { OpenGraphic } from '../state/open-graphic';
 import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
-import { GraphicsRepository } from '../storage/graphics-repository';
+import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './add-layers';
 import { FitReportPanel } from './fit-report-panel';
 import { LayerKeys } from './layer-keys';
@@ -68,11 +70,18 @@ export class WorkbenchPage {
   protected readonly add = inject(AddLayers);
   protected readonly keys = inject(LayerKeys);
   private readonly store = inject(Store);
-  private readonly repository = inject(GraphicsRepository);
+  private readonly opener = inject(OpenGraphic);
+  protected readonly lock = inject(GraphicLock);
+  protected readonly health = inject(StorageHealth);
   private readonly type = inject(TypeService);
   private readonly snack = inject(MatSnackBar);
 
-  protected readonly graphic = this.workbench.working;
+  protected readonly graphic = computed(() => {
+    const g = this.workbench.working();
+    return g?.id === this.id() ? g : null;
+  });
+  private readonly saveProblem = this.store.selectSignal(workbenchFeature.selectProblem);
+  protected readonly notSaved = computed(() => this.saveProblem()?.message ?? '');
   protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
   protected readonly size = computed(() => (this.slot() ? sizeText(this.slot()!) : ''));
   /** Tall and square slots leave room at the side rather than below. */
@@ -94,13 +103,21 @@ export class WorkbenchPage {
       if (graphic)
         this.type.ensure(graphic).catch((e: unknown) => this.problem.set(e instanceof Error ? e.message : String(e)));
     });
-    inject(DestroyRef).onDestroy(() => this.store.dispatch(WorkbenchActions.closed()));
+    inject(DestroyRef).onDestroy(() => {
+      this.workbench.commitDraft();
+      this.opener.close(this.id());
+    });
   }
 
   private async open(id: string): Promise<void> {
-    const history = await this.repository.load(id);
-    if (history.ok) this.store.dispatch(WorkbenchActions.opened({ history: history.value }));
-    else this.problem.set(history.problem.message);
+    const opened = await this.opener.open(id);
+    if (!opened.ok) this.problem.set(opened.problem.message);
+    else void this.health.look();
+  }
+
+  /** Writes what could not be written, as an edit that changes nothing else. */
+  protected retry(): void {
+    this.store.dispatch(WorkbenchActions.retried());
   }
 
   protected rename(to: string): void {
@@ -138,6 +155,7 @@ export class WorkbenchPage {
   }
 
   private async bringIn(files: readonly File[]): Promise<void> {
+    if (this.lock.reading()) return;
     const problems = await this.add.pictures(files);
     for (const p of problems) this.snack.open(p.message, 'Close', { duration: 15_000, politeness: 'assertive' });
   }

@@ -2,3 +2,8 @@
 export function createPixelWorker(): Worker {
   return new Worker(new URL('./pixel.worker', import.meta.url), { type: 'module' });
 }
+
+/** A worker that packs and unpacks archives; one a task. */
+export function createArchiveWorker(): Worker {
+  return new Worker(new URL('./archive.worker', import.meta.url), { type: 'module' });
+}

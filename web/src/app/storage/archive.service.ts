@@ -1,0 +1,56 @@
+import { Injectable, signal } from '@angular/core';
+import { bad, good, type Result } from '@bright-slot/core';
+import { ArchiveReply, type ArchiveTask, type BroughtBack } from '../workers/archive-messages';
+import { createArchiveWorker } from '../workers/worker-factory';
+
+const stopped = bad('stopped', '');
+
+/** “Save everything” and “Bring back”: in a worker, with progress, and stopped at a word. */
+@Injectable({ providedIn: 'root' })
+export class ArchiveService {
+  /** What is under way: 0…1; null when nothing is. */
+  readonly progress = signal<number | null>(null);
+  private stop: (() => void) | undefined;
+
+  async pack(): Promise<Result<Blob>> {
+    const reply = await this.run({ kind: 'pack' });
+    if (!reply) return stopped;
+    return reply.kind === 'packed' ? good(reply.blob) : bad('pack', messageOf(reply));
+  }
+
+  async bringBack(file: Blob): Promise<Result<BroughtBack>> {
+    const reply = await this.run({ kind: 'bring-back', file });
+    if (!reply) return stopped;
+    return reply.kind === 'brought' ? good(reply.summary) : bad('bring-back', messageOf(reply));
+  }
+
+  /** Calls off what is under way; a transaction that has not completed leaves nothing behind. */
+  cancel(): void {
+    this.stop?.();
+  }
+
+  private run(task: ArchiveTask): Promise<ArchiveReply | null> {
+    const worker = createArchiveWorker();
+    this.progress.set(0);
+    return new Promise<ArchiveReply | null>((resolve) => {
+      this.stop = () => resolve(null);
+      worker.addEventListener('error', () =>
+        resolve({ kind: 'problem', message: 'The work broke off. Try again; nothing here was changed.' }),
+      );
+      worker.addEventListener('message', (event: MessageEvent<unknown>) => {
+        const reply = ArchiveReply.safeParse(event.data);
+        if (!reply.success) return;
+        if (reply.data.kind === 'progress') this.progress.set(reply.data.done / Math.max(1, reply.data.of));
+        else resolve(reply.data);
+      });
+      worker.postMessage(task);
+    }).finally(() => {
+      worker.terminate();
+      this.stop = undefined;
+      this.progress.set(null);
+    });
+  }
+}
+
+const messageOf = (reply: ArchiveReply) =>
+  reply.kind === 'problem' ? reply.message : 'The work broke off. Try again.';

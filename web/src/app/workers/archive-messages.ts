@@ -1,0 +1,21 @@
+import * as z from 'zod';
+
+export const ArchiveTask = z.discriminatedUnion('kind', [
+  /** Everything in this browser, as one zip. */
+  z.object({ kind: z.literal('pack') }),
+  /** What a zip holds, brought back beside what is here. */
+  z.object({ kind: z.literal('bring-back'), file: z.instanceof(Blob) }),
+]);
+export type ArchiveTask = z.infer<typeof ArchiveTask>;
+
+/** What was brought back: new graphics, ones that stood here just the same, pictures that were missing. */
+export const BroughtBack = z.object({ graphics: z.number(), same: z.number(), pictures: z.number() });
+export type BroughtBack = z.infer<typeof BroughtBack>;
+
+export const ArchiveReply = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('progress'), done: z.number(), of: z.number() }),
+  z.object({ kind: z.literal('packed'), blob: z.instanceof(Blob) }),
+  z.object({ kind: z.literal('brought'), summary: BroughtBack }),
+  z.object({ kind: z.literal('problem'), message: z.string() }),
+]);
+export type ArchiveReply = z.infer<typeof ArchiveReply>;
