@@ -61,6 +61,8 @@ export function createUnpacker(limits: ArchiveLimits = archiveLimits): Unpacker 
     let size = 0;
     open.add(file.name);
     file.ondata = (error, piece, final) => {
+      // The library hands back what was thrown at it here before.
+      if (error instanceof Refused) throw error;
       if (error) throw new Refused('damaged', 'The file is damaged and cannot be unpacked; nothing was brought in.');
       size += piece.length;
       total += piece.length;
