@@ -1,8 +1,12 @@
 import type { Layer, WordsLayer } from './graphic';
 import { textOf } from './graphic';
 
-/** Whether a name was given by a person: words, not a camera's counter. */
-const tells = (name: string) => /\p{L}{3}/u.test(name) && !/\d{3}/.test(name) && !/, copy$/.test(name);
+/** Whether a name was given by a person: words, not a camera's counter or a file's stand-in for a name. */
+const tells = (name: string) =>
+  /\p{L}{3}/u.test(name) &&
+  !/\d{3}/.test(name) &&
+  !/^(image|img|photo|picture|scan|screenshot|untitled|file|download|logo)[\s\d()_-]*$/i.test(name) &&
+  !/, copy$/.test(name);
 
 /**
  * A description to start from, for people who cannot see the picture: what the words on it say,

@@ -83,11 +83,15 @@ export class Browser {
   /** The visible element of a role-like kind whose text or label says this. */
   async named(kind: string, name: string, within = 15_000): Promise<WebElement> {
     const text = `normalize-space(translate(., '\u00a0', ' '))`;
-    const path = `//${kind}[${text}=${quoted(name)} or @aria-label=${quoted(name)} or starts-with(@aria-label, ${quoted(name)})]`;
+    const paths = [
+      `//${kind}[${text}=${quoted(name)} or @aria-label=${quoted(name)}]`,
+      `//${kind}[starts-with(@aria-label, ${quoted(name)})]`,
+    ];
     return this.driver.wait(
       async () => {
-        for (const e of await this.driver.findElements(By.xpath(path)))
-          if (await e.isDisplayed().catch(() => false)) return e;
+        for (const path of paths)
+          for (const e of await this.driver.findElements(By.xpath(path)))
+            if (await e.isDisplayed().catch(() => false)) return e;
         return null as unknown as WebElement;
       },
       within,
