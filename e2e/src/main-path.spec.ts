@@ -260,7 +260,9 @@ describe('the graphic at work', () => {
     await (await browser.find('.leaf[aria-label^="Words"]')).sendKeys(Key.chord(Key.ALT, Key.ARROW_LEFT));
     await settle();
     const names = () =>
-      browser.run<string[]>(`return [...document.querySelectorAll('li .leaf')].map((l) => l.getAttribute('aria-label'))`);
+      browser.run<string[]>(
+        `return [...document.querySelectorAll('li .leaf')].map((l) => l.getAttribute('aria-label'))`,
+      );
     expect((await names())[0]).toContain('Words: Title, 1 of 2');
     await browser.press('Hide Title');
     expect((await names())[0]).toContain('hidden');

@@ -1,4 +1,4 @@
-import { buf as crc32 } from 'crc-32';
+import crc from 'crc-32';
 import type { FileFormat } from '../slot/slot';
 import { srgbProfile } from './icc';
 
@@ -60,7 +60,7 @@ function noteJpeg(file: Uint8Array, notes: FileNotes): Bytes {
 function notePng(file: Uint8Array, notes: FileNotes): Bytes {
   const chunk = (type: string, body: Uint8Array) => {
     const typed = joined(ascii(type), body);
-    return joined(be32(body.length), typed, be32(crc32(typed)));
+    return joined(be32(body.length), typed, be32(crc.buf(typed)));
   };
   const picture = new Set(['IHDR', 'PLTE', 'tRNS', 'IDAT', 'IEND']);
   const parts: Uint8Array[] = [file.subarray(0, 8)];

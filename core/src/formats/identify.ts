@@ -78,6 +78,29 @@ function boxesEnd(b: Uint8Array): boolean {
   return i === b.length;
 }
 
+/** Walks GIF blocks to the trailer. GIF89a specification, sections 18 to 27. */
+function gifEnds(b: Uint8Array): boolean {
+  const table = (flags: number) => (flags & 0x80 ? 3 * 2 ** ((flags & 7) + 1) : 0);
+  if (b.length < 13) return false;
+  let i = 13 + table(b[10]!);
+  const subBlocks = () => {
+    while (i < b.length && b[i] !== 0) i += b[i]! + 1;
+    i++;
+  };
+  while (i < b.length) {
+    const block = b[i];
+    if (block === 0x3b) return true;
+    if (block === 0x21) {
+      i += 2;
+      subBlocks();
+    } else if (block === 0x2c && i + 9 < b.length) {
+      i += 11 + table(b[i + 9]!);
+      subBlocks();
+    } else return false;
+  }
+  return false;
+}
+
 function isWhole(type: PictureType, b: Uint8Array): boolean {
   switch (type) {
     case 'jpeg':
@@ -85,7 +108,7 @@ function isWhole(type: PictureType, b: Uint8Array): boolean {
     case 'png':
       return pngEnds(b);
     case 'gif':
-      return b.subarray(-64).includes(0x3b);
+      return gifEnds(b);
     case 'webp':
       return b.length >= 12 && u32le(b, 4) + 8 <= b.length;
     case 'avif':
@@ -109,6 +132,22 @@ export const typeLabel = (type: PictureType): string => label[type];
 
 const endingOf = (name: string) => /\.([a-z0-9]{1,5})$/i.exec(name)?.[1]?.toLowerCase() ?? '';
 
+/** The answer to a file beyond `MOST_BYTES`. */
+export function tooHeavy(bytes: number, name: string) {
+  return bad(
+    'too-heavy',
+    `${name ? `“${name}”` : 'This'} is ${Math.round(bytes / 1048576)} MB; pictures can be 64 MB at most. Nothing was changed.`,
+  );
+}
+
+/** The answer to a file that is what it says but cannot be decoded. */
+export function undecodable(type: PictureType, name: string) {
+  return bad(
+    'unreadable',
+    `“${name}” is a ${label[type]} that cannot be decoded; it may be damaged. Nothing was changed.`,
+  );
+}
+
 /**
  * Reads what a picture file is before anything decodes it.
  * Fails with `too-heavy`, `not-a-picture`, `cut-short`, `too-large`, `unreadable` or `svg-entities`.
@@ -117,11 +156,7 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
   const called = name ? `“${name}”` : 'This';
   if (bytes.length === 0)
     return bad('not-a-picture', `${called} is empty: the file holds no bytes. Nothing was changed.`);
-  if (bytes.length > MOST_BYTES)
-    return bad(
-      'too-heavy',
-      `${called} is ${Math.round(bytes.length / 1048576)} MB; pictures can be 64 MB at most. Nothing was changed.`,
-    );
+  if (bytes.length > MOST_BYTES) return tooHeavy(bytes.length, name);
   const type = typeOf(bytes);
   if (!type) {
     const ending = endingOf(name);

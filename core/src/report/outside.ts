@@ -1,12 +1,13 @@
-import type { Box, Point, Size } from '../geometry/box';
-import { enclosing } from '../geometry/box';
-import type { Layer, PictureLayer, WordsLayer } from '../graphic/graphic';
+import { polygonHull } from 'd3-polygon';
+import { enclosing, type Box, type Point, type Size } from '../geometry/box';
+import type { PictureLayer, WordsLayer } from '../graphic/graphic';
 import { scaledLayer, movedLayer } from '../graphic/arrange';
 import { pictureGeometry } from '../graphic/picture-geometry';
 import type { Slot } from '../slot/slot';
 import { layoutOf } from '../paint/plan';
 import { silhouettePoints } from '../pixels/silhouette';
 import { itemInk } from '../words/layout';
+import type { Outline } from '../words/outline';
 import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
 import type { AssetFacts } from './asset-facts';
@@ -25,14 +26,24 @@ const cornersOf = (b: Box): Point[] => [
   { x: b.x + b.width, y: b.y + b.height },
 ];
 
-/** Points on the outermost of what a layer really draws, canvas px. */
+/** Corners of the convex hull around an outline's own points, in its units; kept as long as the outline is. */
+const hulls = new WeakMap<Outline, Point[]>();
+function hullOf(outline: Outline): Point[] {
+  let hull = hulls.get(outline);
+  if (!hull) {
+    const points = polygonsOf(outline).flatMap((p) => p.map(({ x, y }): [number, number] => [x, y]));
+    hull = (polygonHull(points) ?? points).map(([x, y]) => ({ x, y }));
+    hulls.set(outline, hull);
+  }
+  return hull;
+}
+
+/** Points that enclose what a layer really draws, canvas px. */
 function extremes(layer: Subject, canvas: Size, shaper: Shaper, assets: ReadonlyMap<string, AssetFacts>): Point[] {
   if (layer.role === 'words')
     return layoutOf(layer, shaper).items.flatMap((item) => {
       if (item.kind === 'fallback') return cornersOf(itemInk(item)!);
-      return polygonsOf(item.outline).flatMap((polygon) =>
-        polygon.map((p) => ({ x: item.x + p.x * item.scale, y: item.y + p.y * item.scale })),
-      );
+      return hullOf(item.outline).map((p) => ({ x: item.x + p.x * item.scale, y: item.y + p.y * item.scale }));
     });
   const { image, shown } = pictureGeometry(layer, canvas);
   const silhouette = assets.get(layer.asset)?.silhouette;
@@ -55,36 +66,45 @@ function over(p: Point, canvas: Size, shape: Shape): number {
 const depth = (points: readonly Point[], canvas: Size, shape: Shape) =>
   points.reduce((most, p) => Math.max(most, over(p, canvas, shape)), 0);
 
-/** Moves a layer towards the middle, only as far as it takes, and makes it smaller only if moving is not enough. */
-function inside(layer: Subject, canvas: Size, shape: Shape, pointsOf: (l: Subject) => Point[]): Subject {
-  const middle = (l: Subject) => {
-    const b = enclosing(pointsOf(l).map((p) => ({ ...p, width: 0, height: 0 })))!;
-    return { x: b.x + b.width / 2, y: b.y + b.height / 2, box: b };
-  };
-  const fits = (l: Subject) => depth(pointsOf(l), canvas, shape) <= 0.01;
-  const toward = (l: Subject, share: number): Subject => {
-    const m = middle(l);
-    return movedLayer(l, { x: (canvas.width / 2 - m.x) * share, y: (canvas.height / 2 - m.y) * share }, canvas);
-  };
-  if (shape === 'rectangle') {
-    const { box } = middle(layer);
-    if (box.width <= canvas.width && box.height <= canvas.height) {
-      const shift = (from: number, length: number, room: number) =>
-        from < 0 ? -from : Math.min(0, room - (from + length));
-      return movedLayer(
-        layer,
-        { x: shift(box.x, box.width, canvas.width), y: shift(box.y, box.height, canvas.height) },
-        canvas,
-      );
-    }
-  } else
+const boxOf = (points: readonly Point[]): Box => {
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
+  const [x, y] = [Math.min(...xs), Math.min(...ys)];
+  return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+};
+
+const shifted = (points: readonly Point[], by: Point) => points.map((p) => ({ x: p.x + by.x, y: p.y + by.y }));
+
+/**
+ * Moves a layer towards the middle, only as far as it takes, and makes it smaller only if moving is not enough.
+ * Sizes come in steps, so what is made smaller is tried `again` as it is then really drawn.
+ */
+function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape, again: (l: Subject) => Point[]): Subject {
+  const middle = { x: canvas.width / 2, y: canvas.height / 2 };
+  const toMiddle = (b: Box) => ({ x: middle.x - b.x - b.width / 2, y: middle.y - b.y - b.height / 2 });
+  const box = boxOf(points);
+  if (shape === 'rectangle' && box.width <= canvas.width && box.height <= canvas.height) {
+    const shift = (from: number, length: number, room: number) =>
+      from < 0 ? -from : Math.min(0, room - (from + length));
+    const by = { x: shift(box.x, box.width, canvas.width), y: shift(box.y, box.height, canvas.height) };
+    return movedLayer(layer, by, canvas);
+  }
+  if (shape === 'ellipse')
     for (let share = 0.05; share <= 1.001; share += 0.05) {
-      const moved = toward(layer, share);
-      if (fits(moved)) return moved;
+      const by = { x: toMiddle(box).x * share, y: toMiddle(box).y * share };
+      if (depth(shifted(points, by), canvas, shape) <= 0) return movedLayer(layer, by, canvas);
     }
-  let small = toward(layer, 1);
-  for (let k = 0; k < 60 && !fits(small); k++) small = toward(scaledLayer(small, 0.96, canvas), 1);
-  return small;
+  const centred = shifted(points, toMiddle(box));
+  const fitting = (by: number) =>
+    depth(
+      centred.map((p) => ({ x: middle.x + (p.x - middle.x) * by, y: middle.y + (p.y - middle.y) * by })),
+      canvas,
+      shape,
+    ) <= 0;
+  let scale = 1;
+  while (scale > 0.05 && !fitting(scale)) scale -= 0.01;
+  const small = scaledLayer(layer, scale * 0.99, canvas);
+  return movedLayer(small, toMiddle(boxOf(again(small))), canvas);
 }
 
 /** Words and logos over the canvas's edge, or outside the shape the page cuts the picture to, will be cut. */
@@ -96,13 +116,13 @@ export const outside = defineRule({
     return layers
       .filter((l): l is Subject => l.visible && l.role !== 'photo')
       .flatMap((layer: Subject): Finding[] => {
-        const pointsOf = (l: Layer) => extremes(l as Subject, canvas, shaper, assets);
+        const pointsOf = (l: Subject) => extremes(l, canvas, shaper, assets);
         const points = pointsOf(layer);
         const px = depth(points, canvas, slot.shape);
         if (px <= SLACK) return [];
         const out = points.filter((p) => over(p, canvas, slot.shape) > 0);
         const where = slot.shape === 'ellipse' ? 'outside the round slot' : 'over the canvas’s edge';
-        const fixed = inside(layer, canvas, slot.shape, pointsOf);
+        const fixed = inside(layer, points, canvas, slot.shape, pointsOf);
         const fixes: Fix[] = layer.locked
           ? []
           : [

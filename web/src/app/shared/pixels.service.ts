@@ -5,6 +5,9 @@ import type { Answers } from '../workers/messages';
 import { TypeService } from './type.service';
 import { vectorsFor } from './vectors';
 
+/** Longest side of a rough picture, px. */
+export const ROUGH_SIDE = 2048;
+
 /** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
 @Injectable({ providedIn: 'root' })
 export class PixelsService {
@@ -12,8 +15,20 @@ export class PixelsService {
   readonly sight = new PixelClient();
   readonly files = new PixelClient();
 
-  inspect(blob: Blob, signal?: AbortSignal): Promise<Answers['inspect']> {
-    return this.sight.run({ kind: 'inspect', blob }, signal);
+  /** Rough pictures that came with an inspection, until the screen fetches them. */
+  private readonly roughs = new Map<string, ImageBitmap>();
+
+  async inspect(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['inspect']> {
+    const found = await this.sight.run({ kind: 'inspect', blob, name, most: ROUGH_SIDE }, signal);
+    if (found.ok && 'rough' in found.value) this.roughs.set(found.value.hash, found.value.rough);
+    return found;
+  }
+
+  /** A whole picture, roughly reduced, for first sight and dragging. */
+  async rough(asset: string): Promise<ImageBitmap> {
+    const known = this.roughs.get(asset);
+    this.roughs.delete(asset);
+    return known ?? this.sight.run({ kind: 'rough', asset, most: ROUGH_SIDE });
   }
 
   async file(

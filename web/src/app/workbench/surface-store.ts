@@ -1,10 +1,9 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { SurfaceNeed, Surfaces } from '@bright-slot/core';
-import { PixelsService } from '../shared/pixels.service';
+import { PixelsService, ROUGH_SIDE } from '../shared/pixels.service';
 import { vectorSurface } from '../shared/vectors';
 import { JobStopped } from '../workers/pixel-client';
 
-const ROUGH_SIDE = 2048;
 /** Pixels of finished surfaces kept, so that undo and zoom find what they had. */
 const BUDGET = 60e6;
 
@@ -45,7 +44,7 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
           asset,
           vector
             ? await vectorSurface({ key: '', asset, natural, opaque: false, vector, image: big, shown: big, out: big })
-            : await this.pixels.sight.run({ kind: 'rough', asset, most: ROUGH_SIDE }),
+            : await this.pixels.rough(asset),
         );
         this.arrived.update((n) => n + 1);
       } catch (error) {

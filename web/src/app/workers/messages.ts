@@ -1,5 +1,13 @@
 import * as z from 'zod';
-import { AssetHash, FileFormat, Graphic, type Legibility, type Silhouette } from '@bright-slot/core';
+import {
+  AssetHash,
+  FileFormat,
+  Graphic,
+  type Legibility,
+  type PictureType,
+  type Result,
+  type Silhouette,
+} from '@bright-slot/core';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
 const bitmap = z.custom<ImageBitmap>((v) => v instanceof ImageBitmap);
@@ -23,8 +31,8 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('surface'), need: SurfaceRequest }),
   /** A whole picture, at most `most` px on its longer side. */
   z.object({ kind: z.literal('rough'), asset: AssetHash, most: z.number() }),
-  /** Decodes a picture to see that it can be, and whether it is opaque. */
-  z.object({ kind: z.literal('inspect'), blob: z.instanceof(Blob) }),
+  /** Looks at a file: what it is, its hash, whether it can be decoded and is opaque. */
+  z.object({ kind: z.literal('inspect'), blob: z.instanceof(Blob), name: z.string(), most: z.number() }),
   /** Paints a graphic for a file and encodes it. */
   z.object({
     kind: z.literal('file'),
@@ -45,11 +53,25 @@ export type Task = z.infer<typeof Task>;
 export const Request = z.union([z.object({ id: z.number(), task: Task }), z.object({ cancel: z.number() })]);
 export type Request = z.infer<typeof Request>;
 
+/** What a picture file turned out to be. A drawing (SVG) is only told apart: the page has to draw it. */
+export type Inspected =
+  | { readonly type: 'svg'; readonly width: number; readonly height: number }
+  | {
+      readonly type: Exclude<PictureType, 'svg'>;
+      readonly width: number;
+      readonly height: number;
+      readonly hash: string;
+      readonly opaque: boolean;
+      readonly silhouette: Silhouette | null;
+      /** The whole picture, roughly reduced, for first sight. */
+      readonly rough: ImageBitmap;
+    };
+
 /** What each kind of task gives. */
 export interface Answers {
   surface: ImageBitmap;
   rough: ImageBitmap;
-  inspect: { opaque: boolean; width: number; height: number; silhouette: Silhouette | null };
+  inspect: Result<Inspected>;
   file: { blob: Blob; width: number; height: number };
   miniature: Blob;
   legibility: Legibility[];

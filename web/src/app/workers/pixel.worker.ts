@@ -1,55 +1,17 @@
 /// <reference lib="webworker" />
-import { isOpaque, silhouetteOf, silhouetteSize } from '@bright-slot/core';
 import { encode } from './job/encode';
-import { legibility } from './job/legibility';
+import { inspect } from './job/inspect';
 import { picture } from './job/pictures';
+import { legibility } from './job/legibility';
 import { render, renderFile } from './job/render';
+import { rough } from './job/rough';
 import { makeSurface } from './job/surface';
-import { Request, type Answers, type Reply, type Task } from './messages';
+import { Request, type Reply, type Task } from './messages';
 
 const stoppedJobs = new Set<number>();
 const running = new Set<number>();
 
 class Stopped extends Error {}
-
-async function inspect(blob: Blob): Promise<Answers['inspect']> {
-  const bitmap = await createImageBitmap(blob, { imageOrientation: 'from-image' });
-  const { width, height } = bitmap;
-  let opaque = blob.type === 'image/jpeg';
-  if (!opaque) {
-    opaque = true;
-    // In bands, so that a large picture needs no second copy of itself.
-    const band = Math.max(1, Math.min(height, Math.floor(4e6 / width)));
-    const context = new OffscreenCanvas(width, band).getContext('2d', { willReadFrequently: true })!;
-    for (let y = 0; y < height && opaque; y += band) {
-      const rows = Math.min(band, height - y);
-      context.clearRect(0, 0, width, band);
-      context.drawImage(bitmap, 0, -y);
-      const { data } = context.getImageData(0, 0, width, rows);
-      opaque = isOpaque({ width, height: rows, data });
-    }
-  }
-  const small = silhouetteSize(bitmap);
-  const context = new OffscreenCanvas(small.width, small.height).getContext('2d')!;
-  context.imageSmoothingQuality = 'high';
-  context.drawImage(bitmap, 0, 0, small.width, small.height);
-  const silhouette = opaque ? null : silhouetteOf(context.getImageData(0, 0, small.width, small.height));
-  bitmap.close();
-  return { opaque, width, height, silhouette };
-}
-
-async function rough(asset: string, most: number): Promise<ImageBitmap> {
-  const whole = await picture(asset);
-  const by = Math.min(1, most / Math.max(whole.width, whole.height));
-  const canvas = new OffscreenCanvas(
-    Math.max(1, Math.round(whole.width * by)),
-    Math.max(1, Math.round(whole.height * by)),
-  );
-  const context = canvas.getContext('2d')!;
-  context.imageSmoothingQuality = 'high';
-  context.drawImage(whole, 0, 0, canvas.width, canvas.height);
-  return canvas.transferToImageBitmap();
-}
 
 async function answer(task: Task, stopped: () => boolean): Promise<{ value: unknown; transfer: Transferable[] }> {
   switch (task.kind) {
@@ -60,11 +22,13 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'rough': {
-      const bitmap = await rough(task.asset, task.most);
+      const bitmap = rough(await picture(task.asset), task.most);
       return { value: bitmap, transfer: [bitmap] };
     }
-    case 'inspect':
-      return { value: await inspect(task.blob), transfer: [] };
+    case 'inspect': {
+      const found = await inspect(task.blob, task.name, task.most);
+      return { value: found, transfer: found.ok && 'rough' in found.value ? [found.value.rough] : [] };
+    }
     case 'file': {
       const canvas = await renderFile(task.graphic, task.vectors, stopped);
       if (!canvas || stopped()) throw new Stopped();

@@ -4,11 +4,20 @@ import { database } from '../../storage/database';
 const decoded = new Map<string, Promise<ImageBitmap>>();
 const BUDGET = 120e6;
 
+/** A file's pixels. Orientation and colour profile are the browser's work; see docs/decisions.md. */
+export function decodeBlob(blob: Blob): Promise<ImageBitmap> {
+  return createImageBitmap(blob, { imageOrientation: 'from-image', colorSpaceConversion: 'default' });
+}
+
 async function decode(hash: string): Promise<ImageBitmap> {
   const asset = await database().assets.get(hash);
   if (!asset) throw new Error('The picture is no longer stored in this browser.');
-  // Orientation and colour profile are the browser's work; see docs/decisions.md.
-  return createImageBitmap(asset.blob, { imageOrientation: 'from-image', colorSpaceConversion: 'default' });
+  return decodeBlob(asset.blob);
+}
+
+/** Keeps a picture that was decoded just now, so that it need not be again. */
+export function remember(hash: string, bitmap: ImageBitmap): void {
+  decoded.set(hash, Promise.resolve(bitmap));
 }
 
 /** A whole picture, upright and in sRGB. */

@@ -1,0 +1,90 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import type { RunningApp } from './app';
+import type { Browser } from './browser';
+
+/** The demo stands before anything else is done, so that it is out of the way. */
+export async function settleDemo(browser: Browser, app: RunningApp): Promise<void> {
+  await browser.go(`${app.app}/graphics`);
+  await browser.find('bs-graphic-card', 60_000);
+}
+
+/** A new graphic for a slot, its workbench open. */
+export async function newGraphic(browser: Browser, app: RunningApp, slot: string): Promise<void> {
+  await browser.go(`${app.app}/graphics`);
+  await browser.press('New graphic');
+  await browser.press(slot);
+  await browser.seeText('Nothing on the canvas yet');
+}
+
+export interface DroppedFile {
+  readonly name: string;
+  readonly bytes: Buffer;
+  readonly type?: string;
+}
+
+/** Drops files on the workbench. */
+export function drop(browser: Browser, ...files: DroppedFile[]): Promise<void> {
+  return browser.dropFiles(
+    'bs-workbench-page',
+    files.map(({ name, bytes, type = '' }) => ({ name, type, base64: bytes.toString('base64') })),
+  );
+}
+
+/** What the canvas's layers say of themselves, back to front. */
+export function things(browser: Browser): Promise<string[]> {
+  return browser.run<string[]>(
+    `return [...document.querySelectorAll('.thing')].map((t) => t.getAttribute('aria-label'))`,
+  );
+}
+
+/** Pixels of the canvas as it stands on screen, RGBA, at points given in canvas px of a width. */
+export async function canvasAt(
+  browser: Browser,
+  width: number,
+  points: readonly (readonly [number, number])[],
+): Promise<number[][]> {
+  await browser.exact();
+  return browser.run(
+    `const [width, points] = arguments;
+     const c = document.querySelector('.lit canvas');
+     const zoom = c.width / width;
+     return points.map(([x, y]) => [...c.getContext('2d').getImageData(Math.floor(x * zoom), Math.floor(y * zoom), 1, 1).data]);`,
+    width,
+    points,
+  );
+}
+
+/** The newest download with an ending. */
+export async function download(browser: Browser, ending: string, seen: readonly string[] = []): Promise<string> {
+  for (let i = 0; i < 150; i++) {
+    const found = readdirSync(browser.downloads).filter((f) => f.endsWith(ending) && !seen.includes(f));
+    if (found[0]) return join(browser.downloads, found[0]);
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error(`Nothing that ends in ${ending} was downloaded.`);
+}
+
+/** Goes to Export and saves the graphic as a PNG: its exact pixels. */
+export async function exportedPng(
+  browser: Browser,
+): Promise<{ file: Buffer; width: number; height: number; data: Buffer }> {
+  const seen = readdirSync(browser.downloads);
+  await browser.press('Export', 'a');
+  await (await browser.find('.format:nth-child(2)')).click();
+  await browser.find('.format:nth-child(2)[aria-checked="true"] .bytes');
+  await browser.driver.wait(
+    async () => !(await (await browser.find('.format:nth-child(2) .bytes')).getText()).includes('…'),
+    30_000,
+  );
+  await browser.press('Save file');
+  const file = readFileSync(await download(browser, '.png', seen));
+  const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { file, width: info.width, height: info.height, data };
+}
+
+export function pixelAt(picture: { width: number; data: ArrayLike<number> }, x: number, y: number): number[] {
+  const i = (Math.round(y) * picture.width + Math.round(x)) * 4;
+  return [0, 1, 2, 3].map((k) => picture.data[i + k]!);
+}

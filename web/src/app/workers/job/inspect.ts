@@ -1,0 +1,61 @@
+import {
+  good,
+  identify,
+  isOpaque,
+  silhouetteOf,
+  silhouetteSize,
+  undecodable,
+  type Result,
+  type Silhouette,
+} from '@bright-slot/core';
+import { sha256 } from '../../storage/hash';
+import type { Inspected } from '../messages';
+import { decodeBlob, remember } from './pictures';
+import { rough } from './rough';
+
+/** Whether every pixel is opaque, looked at in bands, so that a large picture needs no second copy of itself. */
+function opaqueAllOver(bitmap: ImageBitmap): boolean {
+  const { width, height } = bitmap;
+  const band = Math.max(1, Math.min(height, Math.floor(4e6 / width)));
+  const context = new OffscreenCanvas(width, band).getContext('2d', { willReadFrequently: true })!;
+  for (let y = 0; y < height; y += band) {
+    const rows = Math.min(band, height - y);
+    context.clearRect(0, 0, width, band);
+    context.drawImage(bitmap, 0, -y);
+    if (!isOpaque({ width, height: rows, data: context.getImageData(0, 0, width, rows).data })) return false;
+  }
+  return true;
+}
+
+function silhouette(bitmap: ImageBitmap): Silhouette {
+  const { width, height } = silhouetteSize(bitmap);
+  const context = new OffscreenCanvas(width, height).getContext('2d')!;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, 0, 0, width, height);
+  return silhouetteOf(context.getImageData(0, 0, width, height));
+}
+
+/** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
+export async function inspect(blob: Blob, name: string, most: number): Promise<Result<Inspected>> {
+  const bytes = new Uint8Array(await blob.arrayBuffer());
+  const facts = identify(bytes, name);
+  if (!facts.ok) return facts;
+  const { type, width, height } = facts.value;
+  if (type === 'svg') return good({ type, width, height });
+  // Both run beside this thread.
+  const hashed = sha256(bytes);
+  const bitmap = await decodeBlob(blob).catch(() => null);
+  if (!bitmap) return undecodable(type, name);
+  const opaque = type === 'jpeg' || opaqueAllOver(bitmap);
+  const hash = await hashed;
+  remember(hash, bitmap);
+  return good({
+    type,
+    width: bitmap.width,
+    height: bitmap.height,
+    hash,
+    opaque,
+    silhouette: opaque ? null : silhouette(bitmap),
+    rough: rough(bitmap, most),
+  });
+}
