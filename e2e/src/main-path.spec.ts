@@ -77,7 +77,7 @@ describe('from a photograph to the live page', () => {
 
   it('takes words', async () => {
     await act(() => browser.press('Add'));
-    await act(() => browser.press('Words'));
+    await act(() => browser.menu('Words'));
     const field = await browser.find('textarea');
     await act(() => browser.fill(field, 'Notes from the Wheel'));
     await browser.exact();

@@ -99,10 +99,23 @@ export class Browser {
     );
   }
 
+  /** Presses what is called this; once more when it moved or was drawn anew under the pointer. */
   async press(name: string, kind = 'button'): Promise<void> {
-    const element = await this.named(kind, name);
-    await this.driver.executeScript('arguments[0].scrollIntoView({block: "nearest"})', element);
-    await element.click();
+    for (let tries = 0; ; tries++)
+      try {
+        const element = await this.named(kind, name);
+        await this.driver.executeScript('arguments[0].scrollIntoView({block: "nearest"})', element);
+        await element.click();
+        return;
+      } catch (e) {
+        if (tries === 4 || !/stale|intercepted|not interactable/i.test(String(e))) throw e;
+        await new Promise((r) => setTimeout(r, 150));
+      }
+  }
+
+  /** Chooses from an open menu. */
+  menu(name: string): Promise<void> {
+    return this.press(name, 'button[contains(@class, "mat-mdc-menu-item")]');
   }
 
   /** Chooses a layer by the beginning of its leaf's label. */

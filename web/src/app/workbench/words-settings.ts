@@ -85,9 +85,10 @@ export class WordsSettings {
     const { id, name } = this.layer();
     // One step a word: the key changes where a word ends.
     const words = text.trim().split(/\s+/).length;
-    const automatic = name === this.text().slice(0, 40) || name === 'Your words';
+    const nameFor = (t: string) => t.replace(/\s+/g, ' ').trim().slice(0, 40) || 'Words';
+    // A name that was not given by hand goes along with the words.
     const layer = withText(this.layer(), text);
-    const renamed = automatic ? { ...layer, name: text.replace(/\s+/g, ' ').trim().slice(0, 40) || 'Words' } : layer;
+    const renamed = name === nameFor(this.text()) ? { ...layer, name: nameFor(text) } : layer;
     this.workbench.change(renamed, `Words: “${text.replace(/\s+/g, ' ').trim().slice(-40)}”`, `words:${id}:${words}`);
   }
 

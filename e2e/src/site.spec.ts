@@ -1,0 +1,156 @@
+import { readFileSync } from 'node:fs';
+import exifr from 'exifr';
+import sharp from 'sharp';
+import { startApp, type RunningApp } from './harness/app';
+import { Browser, Key } from './harness/browser';
+import { download, settleDemo } from './harness/workbench';
+
+let app: RunningApp;
+let browser: Browser;
+beforeAll(async () => {
+  app = await startApp();
+  browser = await Browser.open();
+  await settleDemo(browser, app);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const today = () => new Date().toLocaleDateString('sv-SE');
+const toExport = async (id: string) => {
+  await browser.go(`${app.app}/graphics/${id}/export`);
+  await browser.find('img.file', 30_000);
+  await browser.driver.wait(
+    async () =>
+      !(await browser.run<boolean>(
+        `return [...document.querySelectorAll('.bytes')].some((b) => b.textContent.includes('…'))`,
+      )),
+    30_000,
+  );
+};
+const nameField = () => browser.find('aside .field input[spellcheck="false"]');
+
+describe('names', () => {
+  beforeAll(() => toExport('demo-kiln-opening'));
+  it('say graphic, slot and day, and step on by a letter instead of overwriting', async () => {
+    const first = `kiln-opening-page-cover-${today()}a.jpg`;
+    expect(await (await nameField()).getAttribute('value')).toBe(first);
+    await browser.press('Save file');
+    await download(browser, first);
+    await browser.seeText(`Saved as ${first}`);
+    await browser.driver.wait(
+      async () => (await (await nameField()).getAttribute('value')) === first.replace('a.jpg', 'b.jpg'),
+      5000,
+    );
+  });
+  it('refuse what was given already, and offer the next free one', async () => {
+    await browser.fill(await nameField(), `kiln-opening-page-cover-${today()}a.jpg`);
+    await browser.seeText('That name has been given already.');
+    expect(await (await browser.named('button', 'Save file')).isEnabled()).toBe(false);
+    await browser.press(`Use kiln-opening-page-cover-${today()}b.jpg`);
+    expect(await (await browser.named('button', 'Save file')).isEnabled()).toBe(true);
+  });
+  it.each([['Kiln Öffnung.jpg'], ['kiln opening.jpg'], ['KILN.jpg'], ['kiln.png']])('take no “%s”', async (name) => {
+    await browser.fill(await nameField(), name);
+    expect(await (await browser.named('button', 'Put on the site')).isEnabled()).toBe(false);
+  });
+});
+
+describe('what a file says of itself', () => {
+  it.each([
+    ['JPEG', 1, '.jpg'],
+    ['PNG', 2, '.png'],
+    ['WebP', 3, '.webp'],
+  ])('%s states sRGB, and no copyright while the house style gives none', async (_name, nth, ending) => {
+    await toExport('demo-new-jugs');
+    await (await browser.find(`.format:nth-child(${nth})`)).click();
+    await browser.find(`.format:nth-child(${nth})[aria-checked="true"]`);
+    await browser.press('Save file');
+    const file = await download(browser, ending, [`kiln-opening-page-cover-${today()}a.jpg`]);
+    const meta = await sharp(file).metadata();
+    expect([meta.width, meta.height, meta.space]).toEqual([1200, 630, 'srgb']);
+    expect(meta.exif).toBeUndefined();
+    // PNG says it in its sRGB chunk, the others in a profile.
+    if (nth === 2) expect(readFileSync(file).includes('sRGB')).toBe(true);
+    else expect(meta.icc!.includes(Buffer.from('\0s\0R\0G\0B', 'latin1'))).toBe(true);
+  });
+  it('has the copyright line once the house style has one', async () => {
+    await browser.go(`${app.app}/house-style`);
+    const line = await browser.find('.wide input');
+    await browser.fill(line, `© 2026 Ottermill Pottery${Key.TAB}`);
+    await browser.saved();
+    await toExport('demo-evening-classes');
+    await browser.seeText('“© 2026 Ottermill Pottery” is written in');
+    await browser.press('Save file');
+    const file = await download(browser, `evening-classes-form-header-${today()}a.jpg`);
+    expect((await exifr.parse(file, { tiff: true }))!.Copyright).toContain('2026 Ottermill Pottery');
+  });
+});
+
+describe('the sites place', () => {
+  it('asks for a description when sending, proposed from the words', async () => {
+    await toExport('demo-autumn-glazes');
+    await browser.press('Put on the site');
+    const asked = await browser.find('mat-dialog-container textarea');
+    expect(await asked.getAttribute('value')).toBe('Notes from the Wheel; a diary from the mill; Drying shelf');
+    await browser.press('Not yet');
+    await browser.driver.wait(async () => (await browser.all('mat-dialog-container')).length === 0, 5000);
+    await browser.press('Put on the site');
+    await browser.press('Send with this');
+    await browser.seeText('It is on the site.');
+    await browser.press('Put on the site');
+    await browser.driver.wait(async () => (await (await nameField()).getAttribute('value'))!.endsWith('c.jpg'), 10_000);
+  });
+  it('shows each page, what its slot shows, when it was sent and from which graphic', async () => {
+    await browser.go(`${app.app}/sites`);
+    const card = await browser.find('section[aria-label="Notes from the Wheel"]');
+    const text = await card.getText();
+    expect(text).toContain(`autumn-glazes-blog-header-${today()}b.jpg`);
+    expect(text).toMatch(/Sent \d\d:\d\d, from Autumn glazes/);
+    expect(text).toContain('Described as “Notes from the Wheel; a diary from the mill; Drying shelf”');
+    expect((await browser.all('section.page')).length).toBe(8);
+    const image = await browser.driver.executeScript<boolean>(
+      `const i = arguments[0].querySelector('bs-page-likeness').shadowRoot.querySelector('img'); return i.complete && i.naturalWidth === 940;`,
+      card,
+    );
+    expect(image).toBe(true);
+  });
+  it('takes down, undoes that, and puts an earlier one back; a visitor sees each', async () => {
+    const shown = async () =>
+      /src="\/pictures\/[^"]*\/([^"]*)"/.exec(await (await fetch(`${app.site}/blog`)).text())?.[1] ?? null;
+    expect(await shown()).toBe(`autumn-glazes-blog-header-${today()}b.jpg`);
+    await browser.press(`Take down autumn-glazes-blog-header-${today()}b.jpg`);
+    await browser.seeText('is taken down from Blog header');
+    expect(await shown()).toBeNull();
+    await browser.press('Undo');
+    await browser.seeText('Take down');
+    await browser.driver.wait(async () => (await shown()) !== null, 5000);
+    await (await browser.find('section[aria-label="Notes from the Wheel"] summary')).click();
+    await browser.press(`Put autumn-glazes-blog-header-${today()}a.jpg back`);
+    await browser.seeText(`shows “autumn-glazes-blog-header-${today()}a.jpg” again`);
+    expect(await shown()).toBe(`autumn-glazes-blog-header-${today()}a.jpg`);
+  });
+  it('says so when the site does not answer, and loses nothing', async () => {
+    await browser.driver.sendDevToolsCommand('Network.enable', {});
+    await browser.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: ['*/api/*'] });
+    await browser.driver.navigate().refresh();
+    await browser.seeText('The site does not answer');
+    await browser.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: [] });
+    await browser.press('Try again');
+    await browser.seeText('Notes from the Wheel');
+  });
+});
+
+it('a new name pattern is taken, and an unknown part refused', async () => {
+  await browser.go(`${app.app}/house-style`);
+  const pattern = await browser.find('section[aria-labelledby="names-title"] input');
+  await browser.fill(pattern, '{graphic}-{size}');
+  await browser.seeText('{size} is no part of a name');
+  await browser.fill(pattern, `Ottermill {graphic}${Key.TAB}`);
+  await browser.seeText('ottermill-autumn-glazes.jpg');
+  await browser.saved();
+  await toExport('demo-kiln-opening');
+  expect(await (await nameField()).getAttribute('value')).toBe('ottermill-kiln-opening.jpg');
+  expect(await browser.violations()).toEqual([]);
+});
