@@ -160,6 +160,7 @@ export class GraphicsPage {
   }
 
   protected async saveEverything(): Promise<void> {
+    this.problem.set('');
     const packed = await this.archive.pack();
     if (!packed.ok) return this.tell(packed.problem);
     const url = URL.createObjectURL(packed.value);
@@ -173,7 +174,8 @@ export class GraphicsPage {
 
   protected async bringBack(files: FileList | null): Promise<void> {
     const file = files?.[0];
-    if (!file) return;
+    if (!file || this.archive.progress() !== null) return;
+    this.problem.set('');
     const brought = await this.archive.bringBack(file);
     if (!brought.ok) return this.tell(brought.problem);
     await this.reload();

@@ -1,4 +1,5 @@
 import {
+  Step,
   asNewGraphic,
   bad,
   createUnpacker,
@@ -20,7 +21,18 @@ async function isHere(db: Database, { record, steps }: BackupContent['graphics']
   const here = await db.graphics.get(record.id);
   if (!here || here.deleted !== undefined || here.head !== record.head) return false;
   const stored = await db.steps.bulkGet(steps.map((s) => s.id));
-  return stored.every((s, i) => s !== undefined && JSON.stringify(s.graphic) === JSON.stringify(steps[i]!.graphic));
+  return stored.every((s, i) => {
+    // Parsed like the other, so that their keys stand in the same order.
+    const own = Step.safeParse(s);
+    return own.success && JSON.stringify(own.data.graphic) === JSON.stringify(steps[i]!.graphic);
+  });
+}
+
+/** Ids for a copy, the same each time for the same content, so that a second bringing back finds the first one's. */
+async function idsFor(graphic: BackupContent['graphics'][number]): Promise<() => string> {
+  const digest = await sha256(new TextEncoder().encode(JSON.stringify(graphic)));
+  let n = 0;
+  return () => `${digest.slice(0, 32)}-${n++}`;
 }
 
 /**
@@ -57,15 +69,22 @@ export async function bringBack(
     if (await isHere(db, graphic)) continue;
     const clash = await db.graphics.get(graphic.record.id);
     const others = clash === undefined ? await db.steps.bulkGet(graphic.steps.map((s) => s.id)) : [];
-    fresh.push(
-      clash === undefined && others.every((s) => s === undefined)
-        ? graphic
-        : asNewGraphic(
-            graphic,
-            () => crypto.randomUUID(),
-            (name) => `${name.slice(0, 104)}, brought back`,
-          ),
-    );
+    if (clash === undefined && others.every((s) => s === undefined)) {
+      fresh.push(graphic);
+      continue;
+    }
+    const copy = asNewGraphic(graphic, await idsFor(graphic), (name) => `${name.slice(0, 104)}, brought back`);
+    const before = await db.graphics.get(copy.record.id);
+    if (before === undefined) fresh.push(copy);
+    // One that was brought back once and deleted since is wanted again, under ids of its own.
+    else if (before.deleted !== undefined)
+      fresh.push(
+        asNewGraphic(
+          graphic,
+          () => crypto.randomUUID(),
+          (name) => `${name.slice(0, 104)}, brought back`,
+        ),
+      );
   }
   try {
     const pictures = await db.transaction('rw', db.graphics, db.steps, db.assets, db.settings, async () => {
