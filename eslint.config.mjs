@@ -12,6 +12,7 @@ export default tseslint.config(
       'tools/photos/**',
       '**/*.mjs',
       'demo/**',
+      'core/kernel/**',
       '**/node_modules/**',
       'coverage/**',
     ],

@@ -1,9 +1,10 @@
 // Builds the app and the server, each only when its sources changed.
-import { installPackages, run, unpackType, whenChanged } from './prepare.mjs';
+import { buildKernel, installPackages, run, unpackType, whenChanged } from './prepare.mjs';
 
 export async function build() {
   await installPackages();
   await unpackType();
+  await buildKernel();
   const web = [
     'web/src',
     'web/public',
@@ -11,6 +12,7 @@ export async function build() {
     'web/tsconfig.json',
     'web/tsconfig.worker.json',
     'core/src',
+    'core/kernel',
     'angular.json',
     'tsconfig.base.json',
     'package-lock.json',

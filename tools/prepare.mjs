@@ -71,3 +71,13 @@ export async function unpackType() {
       }
   });
 }
+
+/** The kernel that reduces pixels, from AssemblyScript to WebAssembly. */
+export async function buildKernel() {
+  await whenChanged('kernel', ['core/kernel', 'package-lock.json'], ['.cache/kernel/reduce.wasm'], () => {
+    run('npx', [
+      ...['asc', 'core/kernel/reduce.ts', '-o', '.cache/kernel/reduce.wasm'],
+      ...['--enable', 'simd', '-O3', '--noAssert', '--runtime', 'stub', '--initialMemory', '1'],
+    ]);
+  });
+}

@@ -1,9 +1,10 @@
 // Everything: installs what is missing, then lint, types, units, build, the real browser.
-import { installPackages, run, unpackType } from './prepare.mjs';
+import { buildKernel, installPackages, run, unpackType } from './prepare.mjs';
 import { installBrowser } from './browser.mjs';
 
 await installPackages();
 await unpackType();
+await buildKernel();
 const { build } = await import('./build.mjs');
 const { jest } = await import('./jest.mjs');
 

@@ -19,6 +19,7 @@ export * from './words/stroke';
 export * from './words/legibility';
 export * from './pixels/srgb';
 export * from './pixels/reduce';
+export * from './pixels/rows';
 export * from './pixels/luminance';
 export * from './pixels/silhouette';
 export * from './paint/plan';

@@ -39,7 +39,8 @@ function jpegEnds(b: Uint8Array): boolean {
   let i = 2;
   while (i + 1 < b.length) {
     if (b[i] !== 0xff) {
-      i++;
+      i = b.indexOf(0xff, i);
+      if (i < 0) return false;
       continue;
     }
     const marker = b[i + 1]!;

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import sharp, { type Sharp } from 'sharp';
 import { coverBox } from '../geometry/fit';
 import { byteOf, encoded, linearOf } from './srgb';
+import { compiledRows, type CompiledRows } from './rows';
 import { isOpaque, reduce, sourceNeeded, type Pixels, type Reduction } from './reduce';
 
 const picture = (name: string) => readFileSync(new URL(`../../../demo/pictures/${name}`, import.meta.url));
@@ -120,6 +121,43 @@ describe('sRGB', () => {
   it('gives every byte back, and the nearest one between bytes', () => {
     for (let b = 0; b < 256; b++) expect(byteOf(linearOf[b]!)).toBe(b);
     for (let l = 0; l <= 1; l += 0.0003) expect(Math.abs(byteOf(l) - encoded(l) * 255)).toBeLessThan(0.75);
+  });
+});
+
+/** The compiled kernel, as tools/build.mjs makes it. */
+const compiled = async () => {
+  const { instance } = await WebAssembly.instantiate(
+    readFileSync(new URL('../../../.cache/kernel/reduce.wasm', import.meta.url)),
+    { env: { abort: () => undefined } },
+  );
+  return compiledRows(instance.exports as unknown as CompiledRows);
+};
+
+describe('the compiled kernel', () => {
+  it.each([
+    ['an opaque photo, reduced', 'shelf.jpg', true, { x: -20.3, y: -140.7, width: 641.5, height: 427.4 }],
+    ['an opaque photo, enlarged', 'shelf.jpg', true, { x: -300, y: -900, width: 4000.5, height: 2665.3 }],
+    ['a cut-out with soft edges', 'cutout-mug.png', false, { x: 100.25, y: 3.5, width: 170.3, height: 181.2 }],
+  ])('gives the plain one’s pixels: %s', async (_what, name, opaque, image) => {
+    const source = await pixelsOf(sharp(picture(name)).resize(900));
+    const natural = { width: source.width, height: source.height };
+    const r: Reduction = {
+      image,
+      shown: { ...image, height: image.height - 20.5 },
+      out: { x: 0, y: 0, width: 600, height: 180 },
+    };
+    const whole = { x: 0, y: 0, ...natural };
+    const kernel = await compiled();
+    const plain = reduce(source, whole, natural, r, opaque)!;
+    // Twice, since a kernel's memory is used again.
+    for (let run = 0; run < 2; run++) {
+      const fast = reduce(source, whole, natural, r, opaque, undefined, kernel)!;
+      expect(difference(plain, fast).worst).toBeLessThanOrEqual(1);
+      let alpha = 0;
+      for (let i = 3; i < fast.data.length; i += 4) alpha = Math.max(alpha, Math.abs(fast.data[i]! - plain.data[i]!));
+      expect(alpha).toBeLessThanOrEqual(1);
+    }
+    expect(plain.data.some((v, i) => i % 4 === 3 && v > 0)).toBe(true);
   });
 });
 

@@ -1,5 +1,5 @@
 import { intersection, type Box, type Size } from '../geometry/box';
-import { byteOf, linearOf } from './srgb';
+import { plainRows, type MakeRowKernel, type Taps } from './rows';
 
 /** Straight-alpha, encoded sRGB pixels, four bytes each, rows from the top. */
 export interface Pixels {
@@ -26,15 +26,6 @@ function lanczos3(x: number): number {
   if (x <= -SUPPORT || x >= SUPPORT) return 0;
   const p = Math.PI * x;
   return (SUPPORT * Math.sin(p) * Math.sin(p / SUPPORT)) / (p * p);
-}
-
-interface Taps {
-  /** First source index for each output. */
-  readonly first: Int32Array;
-  readonly count: Int32Array;
-  /** Weights, `stride` apart; each row sums to 1. */
-  readonly weights: Float32Array;
-  readonly stride: number;
 }
 
 /**
@@ -90,11 +81,29 @@ export function sourceNeeded(natural: Size, r: Reduction): Box | null {
 /** How much of the pixel from `at` to `at + 1` lies between `from` and `to`. */
 const covered = (at: number, from: number, to: number) => Math.max(0, Math.min(at + 1, to) - Math.max(at, from));
 
+/** Taps of a whole axis as taps of the part of it that is at hand; what would lie beyond repeats its last pixel. */
+function within(taps: Taps, from: number, length: number): Taps {
+  const first = new Int32Array(taps.first.length);
+  const count = new Int32Array(taps.count.length);
+  const weights = new Float32Array(taps.weights.length);
+  for (let o = 0; o < first.length; o++) {
+    const start = taps.first[o]! - from;
+    const at = Math.min(Math.max(start, 0), length - 1);
+    const end = Math.min(Math.max(start + taps.count[o]! - 1, 0), length - 1);
+    first[o] = at;
+    count[o] = end - at + 1;
+    for (let k = 0; k < taps.count[o]!; k++)
+      weights[o * taps.stride + Math.min(Math.max(start + k, at), end) - at]! += taps.weights[o * taps.stride + k]!;
+  }
+  return { first, count, weights, stride: taps.stride };
+}
+
 /**
  * Resamples a picture once, with Lanczos-3 in linear light on premultiplied
  * alpha, straight from the source pixels to the wanted whole-pixel box.
  * `source` holds the part `part` (source px) of a picture of size `natural`.
  * `stopped` is asked between rows; when it says so the result is null.
+ * `kernel` does the sums: plain TypeScript, or the compiled one (see `compiledRows`).
  */
 export function reduce(
   source: Pixels,
@@ -103,99 +112,44 @@ export function reduce(
   r: Reduction,
   opaque: boolean,
   stopped: () => boolean = () => false,
+  kernel: MakeRowKernel = plainRows,
 ): Pixels | null {
   const { out } = r;
-  const outWidth = out.width;
-  const outHeight = out.height;
-  const data = new Uint8ClampedArray(outWidth * outHeight * 4);
-  const across = tapsFor(natural.width, r.image.x, r.image.width, out.x, outWidth);
-  const down = tapsFor(natural.height, r.image.y, r.image.height, out.y, outHeight);
-  const channels = opaque ? 3 : 4;
-  const rowLength = outWidth * channels;
-  const rows = new Map<number, Float32Array>();
-  const spare: Float32Array[] = [];
-  const line = new Float32Array(source.width * channels);
-  const sum = new Float32Array(rowLength);
-  const edgeX = Float32Array.from({ length: outWidth }, (_, i) =>
-    covered(out.x + i, r.shown.x, r.shown.x + r.shown.width),
-  );
-
-  const widthOnce = (y: number): Float32Array => {
-    const known = rows.get(y);
-    if (known) return known;
-    const row = spare.pop() ?? new Float32Array(rowLength);
-    const sy = Math.min(Math.max(y - part.y, 0), source.height - 1);
-    let i = sy * source.width * 4;
-    const s = source.data;
-    for (let x = 0, l = 0; x < source.width; x++, i += 4) {
-      if (channels === 3) {
-        line[l++] = linearOf[s[i]!]!;
-        line[l++] = linearOf[s[i + 1]!]!;
-        line[l++] = linearOf[s[i + 2]!]!;
-      } else {
-        const a = s[i + 3]! / 255;
-        line[l++] = linearOf[s[i]!]! * a;
-        line[l++] = linearOf[s[i + 1]!]! * a;
-        line[l++] = linearOf[s[i + 2]!]! * a;
-        line[l++] = a;
-      }
-    }
-    const lastX = source.width - 1;
-    for (let o = 0, at = 0; o < outWidth; o++) {
-      const base = across.first[o]! - part.x;
-      const n = across.count[o]!;
-      const w0 = o * across.stride;
-      let c0 = 0;
-      let c1 = 0;
-      let c2 = 0;
-      let c3 = 0;
-      for (let k = 0; k < n; k++) {
-        const w = across.weights[w0 + k]!;
-        const x = base + k;
-        const p = (x < 0 ? 0 : x > lastX ? lastX : x) * channels;
-        c0 += w * line[p]!;
-        c1 += w * line[p + 1]!;
-        c2 += w * line[p + 2]!;
-        if (channels === 4) c3 += w * line[p + 3]!;
-      }
-      row[at++] = c0;
-      row[at++] = c1;
-      row[at++] = c2;
-      if (channels === 4) row[at++] = c3;
-    }
-    rows.set(y, row);
-    return row;
-  };
-
-  for (let o = 0; o < outHeight; o++) {
-    const edgeY = covered(out.y + o, r.shown.y, r.shown.y + r.shown.height);
-    if (edgeY === 0) continue;
+  const data = new Uint8ClampedArray(out.width * out.height * 4);
+  const down = within(tapsFor(natural.height, r.image.y, r.image.height, out.y, out.height), part.y, source.height);
+  const slots = down.count.reduce((most, n) => Math.max(most, n), 1);
+  const rows = kernel({
+    length: source.width,
+    outWidth: out.width,
+    opaque,
+    across: within(tapsFor(natural.width, r.image.x, r.image.width, out.x, out.width), part.x, source.width),
+    edges: Float32Array.from({ length: out.width }, (_, i) => covered(out.x + i, r.shown.x, r.shown.x + r.shown.width)),
+    slots,
+  });
+  // Row y stands in slot y modulo their number: one output row never needs more rows than there are slots.
+  const held = new Int32Array(slots).fill(-1);
+  const from = new Int32Array(slots);
+  const weights = new Float32Array(slots);
+  for (let o = 0; o < out.height; o++) {
+    const edge = covered(out.y + o, r.shown.y, r.shown.y + r.shown.height);
+    if (edge === 0) continue;
     if ((o & 15) === 0 && stopped()) return null;
-    const first = down.first[o]!;
-    for (const [y, row] of rows)
-      if (y < first) {
-        spare.push(row);
-        rows.delete(y);
-      }
-    sum.fill(0);
+    let n = 0;
     for (let k = 0; k < down.count[o]!; k++) {
       const w = down.weights[o * down.stride + k]!;
       if (w === 0) continue;
-      const row = widthOnce(first + k);
-      for (let i = 0; i < rowLength; i++) sum[i]! += w * row[i]!;
+      const y = down.first[o]! + k;
+      const slot = y % slots;
+      if (held[slot] !== y) {
+        rows.across(source.data, y * source.width * 4, slot);
+        held[slot] = y;
+      }
+      from[n] = slot;
+      weights[n++] = w;
     }
-    for (let x = 0, i = 0, at = o * outWidth * 4; x < outWidth; x++, at += 4, i += channels) {
-      const edge = edgeX[x]! * edgeY;
-      if (edge === 0) continue;
-      const alpha = channels === 3 ? 1 : sum[i + 3]!;
-      if (alpha <= 0) continue;
-      data[at] = byteOf(sum[i]! / alpha);
-      data[at + 1] = byteOf(sum[i + 1]! / alpha);
-      data[at + 2] = byteOf(sum[i + 2]! / alpha);
-      data[at + 3] = Math.round(Math.min(1, alpha) * edge * 255);
-    }
+    rows.down(from.subarray(0, n), weights, edge, data, o * out.width * 4);
   }
-  return { width: outWidth, height: outHeight, data };
+  return { width: out.width, height: out.height, data };
 }
 
 /** Whether every pixel is fully opaque. */

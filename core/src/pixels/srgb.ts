@@ -11,7 +11,10 @@ export function encoded(linear: number): number {
 
 const STEPS = 4096;
 // Bytes are looked up on a square-root scale: fine where the encoding is steep, so the answer is never off by more than rounding at a boundary.
-const byteOfRoot = Uint8Array.from({ length: STEPS + 1 }, (_, i) => Math.round(encoded((i / STEPS) ** 2) * 255));
+/** Encoded sRGB bytes over the square root of linear light, in 4096 steps. */
+export const byteOfRoot: Uint8Array = Uint8Array.from({ length: STEPS + 1 }, (_, i) =>
+  Math.round(encoded((i / STEPS) ** 2) * 255),
+);
 
 /** Encoded sRGB byte for linear light; values outside 0…1 are clamped. */
 export function byteOf(linear: number): number {

@@ -6,7 +6,7 @@ import { pictureGeometry } from '../graphic/picture-geometry';
 import type { Slot } from '../slot/slot';
 import { layoutOf } from '../paint/plan';
 import { silhouettePoints } from '../pixels/silhouette';
-import { itemInk } from '../words/layout';
+import { itemInk, type WordsLayout } from '../words/layout';
 import type { Outline } from '../words/outline';
 import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
@@ -38,13 +38,25 @@ function hullOf(outline: Outline): Point[] {
   return hull;
 }
 
+/** The convex hull around all letters of a layout, canvas px. */
+const outer = new WeakMap<WordsLayout, Point[]>();
+function letterHull(layout: WordsLayout): Point[] {
+  let hull = outer.get(layout);
+  if (!hull) {
+    const points = layout.items.flatMap((item) =>
+      item.kind === 'fallback'
+        ? cornersOf(itemInk(item)!)
+        : hullOf(item.outline).map((p) => ({ x: item.x + p.x * item.scale, y: item.y + p.y * item.scale })),
+    );
+    hull = polygonHull(points.map(({ x, y }) => [x, y]))?.map(([x, y]) => ({ x, y })) ?? points;
+    outer.set(layout, hull);
+  }
+  return hull;
+}
+
 /** Points that enclose what a layer really draws, canvas px. */
 function extremes(layer: Subject, canvas: Size, shaper: Shaper, assets: ReadonlyMap<string, AssetFacts>): Point[] {
-  if (layer.role === 'words')
-    return layoutOf(layer, shaper).items.flatMap((item) => {
-      if (item.kind === 'fallback') return cornersOf(itemInk(item)!);
-      return hullOf(item.outline).map((p) => ({ x: item.x + p.x * item.scale, y: item.y + p.y * item.scale }));
-    });
+  if (layer.role === 'words') return letterHull(layoutOf(layer, shaper));
   const { image, shown } = pictureGeometry(layer, canvas);
   const silhouette = assets.get(layer.asset)?.silhouette;
   if (!silhouette) return cornersOf(shown);
@@ -75,11 +87,8 @@ const boxOf = (points: readonly Point[]): Box => {
 
 const shifted = (points: readonly Point[], by: Point) => points.map((p) => ({ x: p.x + by.x, y: p.y + by.y }));
 
-/**
- * Moves a layer towards the middle, only as far as it takes, and makes it smaller only if moving is not enough.
- * Sizes come in steps, so what is made smaller is tried `again` as it is then really drawn.
- */
-function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape, again: (l: Subject) => Point[]): Subject {
+/** Moves a layer towards the middle, only as far as it takes, and makes it smaller only if moving is not enough. */
+function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape): Subject {
   const middle = { x: canvas.width / 2, y: canvas.height / 2 };
   const toMiddle = (b: Box) => ({ x: middle.x - b.x - b.width / 2, y: middle.y - b.y - b.height / 2 });
   const box = boxOf(points);
@@ -103,8 +112,12 @@ function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape, aga
     ) <= 0;
   let scale = 1;
   while (scale > 0.05 && !fitting(scale)) scale -= 0.01;
-  const small = scaledLayer(layer, scale * 0.99, canvas);
-  return movedLayer(small, toMiddle(boxOf(again(small))), canvas);
+  // A hundredth less, since sizes of type come in tenths of a px.
+  const by = scale * 0.99;
+  const { shown } = layer.role === 'words' ? { shown: null } : pictureGeometry(layer, canvas);
+  const anchor = shown ? { x: shown.x + shown.width / 2, y: shown.y + shown.height / 2 } : (layer as WordsLayer).place;
+  const small = points.map((p) => ({ x: anchor.x + (p.x - anchor.x) * by, y: anchor.y + (p.y - anchor.y) * by }));
+  return movedLayer(scaledLayer(layer, by, canvas), toMiddle(boxOf(small)), canvas);
 }
 
 /** Words and logos over the canvas's edge, or outside the shape the page cuts the picture to, will be cut. */
@@ -116,13 +129,12 @@ export const outside = defineRule({
     return layers
       .filter((l): l is Subject => l.visible && l.role !== 'photo')
       .flatMap((layer: Subject): Finding[] => {
-        const pointsOf = (l: Subject) => extremes(l, canvas, shaper, assets);
-        const points = pointsOf(layer);
+        const points = extremes(layer, canvas, shaper, assets);
         const px = depth(points, canvas, slot.shape);
         if (px <= SLACK) return [];
         const out = points.filter((p) => over(p, canvas, slot.shape) > 0);
         const where = slot.shape === 'ellipse' ? 'outside the round slot' : 'over the canvas’s edge';
-        const fixed = inside(layer, points, canvas, slot.shape, pointsOf);
+        const fixed = inside(layer, points, canvas, slot.shape);
         const fixes: Fix[] = layer.locked
           ? []
           : [

@@ -6,7 +6,7 @@ export function rough(whole: ImageBitmap, most: number): ImageBitmap {
     Math.max(1, Math.round(whole.height * by)),
   );
   const context = canvas.getContext('2d')!;
-  context.imageSmoothingQuality = 'high';
+  context.imageSmoothingQuality = 'medium';
   context.drawImage(whole, 0, 0, canvas.width, canvas.height);
   return canvas.transferToImageBitmap();
 }

@@ -1,5 +1,21 @@
-import { reduce, sourceNeeded, type SurfaceNeed } from '@bright-slot/core';
+import {
+  compiledRows,
+  plainRows,
+  reduce,
+  sourceNeeded,
+  type CompiledRows,
+  type MakeRowKernel,
+  type SurfaceNeed,
+} from '@bright-slot/core';
 import { picture } from './pictures';
+
+/** The compiled kernel; the plain one where it cannot be had. */
+let kernel: Promise<MakeRowKernel> | undefined;
+function rowKernel(): Promise<MakeRowKernel> {
+  return (kernel ??= WebAssembly.instantiateStreaming(fetch(new URL('/wasm/reduce.wasm', self.location.origin)), {})
+    .then(({ instance }) => compiledRows(instance.exports as unknown as CompiledRows))
+    .catch(() => plainRows));
+}
 
 /** Finished surfaces, most recently used last: the screen, the report and the file often need the same one. */
 const finished = new Map<string, ImageBitmap>();
@@ -27,7 +43,7 @@ export async function makeSurface(need: SurfaceNeed, stopped: () => boolean): Pr
 
 /** The pixels a surface needs, straight from the original; null when stopped. */
 async function reduced(need: SurfaceNeed, stopped: () => boolean): Promise<ImageData | null> {
-  const source = await picture(need.asset);
+  const [source, rows] = await Promise.all([picture(need.asset), rowKernel()]);
   const part = sourceNeeded(need.natural, need);
   if (!part) return new ImageData(need.out.width, need.out.height);
   if (stopped()) return null;
@@ -44,6 +60,7 @@ async function reduced(need: SurfaceNeed, stopped: () => boolean): Promise<Image
     need,
     need.opaque,
     stopped,
+    rows,
   );
   return pixels && new ImageData(pixels.data as Uint8ClampedArray<ArrayBuffer>, pixels.width, pixels.height);
 }
