@@ -62,7 +62,7 @@ export default tseslint.config(
             },
             {
               from: { element: { type: 'tools' } },
-              allow: { to: { element: { type: ['tools', 'core', 'server', 'web'] } } },
+              allow: { to: { element: { type: ['tools', 'core', 'server', 'web', 'e2e'] } } },
             },
           ],
         },

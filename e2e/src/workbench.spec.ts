@@ -1,17 +1,13 @@
-import { startApp, type RunningApp } from './harness/app';
-import { Browser, By, Key } from './harness/browser';
-import { canvasAt, newGraphic, settleDemo, things } from './harness/workbench';
+import type { RunningApp } from './harness/app';
+import { type Browser, By, Key } from './harness/browser';
+import { withApp } from './harness/suite';
+import { canvasAt, newGraphic, things } from './harness/workbench';
 
+const here = withApp();
 let app: RunningApp;
 let browser: Browser;
-beforeAll(async () => {
-  app = await startApp();
-  browser = await Browser.open();
-  await settleDemo(browser, app);
-});
-afterAll(async () => {
-  await browser.close();
-  await app.stop();
+beforeAll(() => {
+  ({ app, browser } = here);
 });
 
 const open = async (id: string) => {

@@ -1,4 +1,5 @@
 import type { Routes } from '@angular/router';
+import { askBeforeLeaving } from './state/leave-guard';
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'graphics' },
@@ -10,11 +11,13 @@ export const routes: Routes = [
   {
     path: 'graphics/:id',
     title: 'Workbench · Bright Slot',
+    canDeactivate: [askBeforeLeaving],
     loadComponent: () => import('./workbench/workbench-page').then((m) => m.WorkbenchPage),
   },
   {
     path: 'graphics/:id/export',
     title: 'Export · Bright Slot',
+    canDeactivate: [askBeforeLeaving],
     loadComponent: () => import('./export/export-page').then((m) => m.ExportPage),
   },
   {

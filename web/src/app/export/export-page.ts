@@ -30,6 +30,7 @@ import { Icon } from '../shared/icon';
 import { PixelsService } from '../shared/pixels.service';
 import { SiteClient } from '../shared/site-client';
 import { Workbench } from '../state/draft';
+import { GraphicLock } from '../state/graphic-lock';
 import { OpenGraphic } from '../state/open-graphic';
 import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
@@ -67,6 +68,7 @@ export class ExportPage {
   readonly id = input.required<string>();
   private readonly workbench = inject(Workbench);
   private readonly opener = inject(OpenGraphic);
+  protected readonly lock = inject(GraphicLock);
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);

@@ -37,6 +37,7 @@ const GRACE = 24 * 3600 * 1000;
   selector: 'bs-graphics-page',
   imports: [PlaceBar, Icon, GraphicCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'place' },
   templateUrl: './graphics-page.html',
   styleUrl: './graphics-page.scss',
 })

@@ -10,6 +10,7 @@ import { HouseStyleService } from './house-style.service';
   selector: 'bs-house-style-page',
   imports: [PlaceBar, ColourField, Icon],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'place' },
   templateUrl: './house-style-page.html',
   styleUrl: './house-style-page.scss',
 })

@@ -30,6 +30,7 @@ const WINDOW = { width: 380, height: 252 };
   selector: 'bs-sites-page',
   imports: [PlaceBar, Icon, PageLikeness, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'place' },
   templateUrl: './sites-page.html',
   styleUrl: './sites-page.scss',
 })

@@ -31,7 +31,7 @@ export class PersistenceEffects {
       ),
       withLatestFrom(this.store.select(workbenchFeature.selectHistory)),
       map(([action, history]) => ({ why: action.type, history })),
-      startWith({ why: WorkbenchActions.opened.type as string, history: null as History | null }),
+      startWith({ why: WorkbenchActions.opened.type, history: null as History | null }),
       pairwise(),
       filter(([before, after]) => {
         if (after.history === null || after.why === WorkbenchActions.opened.type) return false;

@@ -1,4 +1,4 @@
-import { Dexie, type EntityTable } from 'dexie';
+import { Dexie, type DexieOptions, type EntityTable } from 'dexie';
 import type { Silhouette, Step } from '@bright-slot/core';
 
 /** A graphic's place in its own history, and what lists need to know of it. */
@@ -56,9 +56,10 @@ export class Database extends Dexie {
   readonly exports!: EntityTable<ExportRecord, 'name'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
 
-  constructor(name = 'bright-slot') {
+  /** `store` stands in for the browser's own database in tests. */
+  constructor(name = 'bright-slot', store: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'> = {}) {
     // Strict durability: a transaction completes only once its data is on disk.
-    super(name, { chromeTransactionDurability: 'strict' });
+    super(name, { chromeTransactionDurability: 'strict', ...store });
     this.version(1).stores({
       graphics: 'id, changed',
       steps: 'id, graphicId',

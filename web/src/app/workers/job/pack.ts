@@ -21,7 +21,7 @@ export async function pack(progress: (done: number, of: number) => void): Promis
   let failed: Error | null = null;
   const zip = new Zip((error, data) => {
     if (error) failed = error;
-    else pieces.push(data as Uint8Array<ArrayBuffer>);
+    else pieces.push(data);
   });
   const json = (name: string, value: unknown) => {
     const entry = new ZipDeflate(name, { level: 6 });
