@@ -86,6 +86,7 @@ export class Browser {
     const paths = [
       `//${kind}[${text}=${quoted(name)} or @aria-label=${quoted(name)}]`,
       `//${kind}[starts-with(@aria-label, ${quoted(name)})]`,
+      `//${kind}[starts-with(${text}, ${quoted(name)})]`,
     ];
     return this.driver.wait(
       async () => {
@@ -203,8 +204,13 @@ export class Browser {
     return entries.filter((e) => e.level.value >= logging.Level.SEVERE.value).map((e) => e.message);
   }
 
-  /** Waits until the canvas shows exact surfaces. */
+  /** Waits until the canvas shows exact surfaces of what was asked last: a change is painted within two frames. */
   async exact(): Promise<WebElement> {
+    await this.find('.lit canvas', 30_000);
+    await this.driver.executeAsyncScript(
+      `const [done] = arguments;
+       requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => done())));`,
+    );
     return this.find('canvas[data-exact="true"]', 30_000);
   }
 
