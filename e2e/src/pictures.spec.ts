@@ -187,6 +187,21 @@ describe('drawings', () => {
     expect(data.filter((_, i) => i % 4 === 3 && data[i] === 255).length).toBeGreaterThan(2000);
   });
 
+  it('as PNG arrive whole too, transparent or on a plain sheet, and are not enlarged', async () => {
+    for (const [name, label] of [
+      ['ottermill-padded.png', 'Logo: ottermill-padded'],
+      ['../pictures/cutout-mug.png', 'Logo: cutout-mug'],
+    ] as const) {
+      await drop(browser, { name: name.split('/').pop()!, bytes: readFileSync(join(root, 'demo/logos', name)) });
+      await browser.driver.wait(async () => (await things(browser)).at(-1)?.startsWith(label) ?? false, 10_000);
+      const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
+        .exec((await things(browser)).at(-1)!)!
+        .map(Number);
+      expect(Math.min(x!, y!)).toBeGreaterThan(0);
+      expect(Math.max(x! + width!, y! + height!)).toBeLessThan(512);
+    }
+  });
+
   it('stay sharp at every size', async () => {
     await drop(browser, { name: 'ottermill.svg', bytes: logo });
     await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);

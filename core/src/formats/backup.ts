@@ -38,6 +38,7 @@ export const BackupAsset = z.object({
       alpha: z.array(z.number().int().min(0).max(255)).max(SILHOUETTE_SIDE ** 2),
     })
     .nullable(),
+  flatBorder: z.boolean().optional(),
   name: z.string().max(300),
   added: z.number(),
   credit: z.string().max(300),

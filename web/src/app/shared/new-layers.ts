@@ -6,11 +6,11 @@ const layerId = () => crypto.randomUUID().slice(0, 8);
 
 /**
  * A layer for a picture: a photo covers the canvas in proportion, whatever its
- * size; a logo (a drawing, or a picture with transparent parts) arrives whole.
+ * size; a logo (a drawing, or a picture with transparent parts or a plain sheet around it) arrives whole.
  */
 export function pictureLayer(asset: AssetRecord, graphic: Graphic, as?: 'photo' | 'logo'): PictureLayer {
   const vector = asset.type === 'svg';
-  const role = as ?? (vector || !asset.opaque ? 'logo' : 'photo');
+  const role = as ?? (vector || !asset.opaque || asset.flatBorder ? 'logo' : 'photo');
   const { canvas } = graphic;
   const natural = { width: asset.width, height: asset.height };
   const common = {

@@ -36,9 +36,11 @@ export class PicturesService {
     const { type, width, height } = found.value;
     const picture = found.value.type === 'svg' ? await this.drawing(file, found.value, name) : good(found.value);
     if (!picture.ok) return picture;
-    const { hash, opaque, silhouette } = picture.value;
+    const { hash, opaque, silhouette, flatBorder } = picture.value;
+    const called = name.replace(/\.[a-z0-9]+$/i, '') || 'Picture';
     const known = await this.repository.asset(hash);
-    if (known) return good(known);
+    // The same picture may come again under another name.
+    if (known) return good({ ...known, name: called });
     const blob = 'blob' in picture.value ? picture.value.blob : new Blob([file], { type: mimeOf(type) });
     const asset: AssetRecord = {
       hash,
@@ -48,7 +50,8 @@ export class PicturesService {
       height,
       opaque,
       silhouette,
-      name: name.replace(/\.[a-z0-9]+$/i, '') || 'Picture',
+      flatBorder,
+      name: called,
       added: Date.now(),
       credit,
     };
@@ -70,6 +73,7 @@ export class PicturesService {
         blob,
         hash: await sha256(await blob.arrayBuffer()),
         opaque: false,
+        flatBorder: false,
         silhouette: await drawingSilhouette(blob, size),
       });
     } catch {

@@ -22,6 +22,8 @@ export interface AssetRecord {
   opaque: boolean;
   /** Where it is to be seen; null when opaque. */
   silhouette: Silhouette | null;
+  /** One colour all along its border, as a logo on a sheet has. */
+  flatBorder?: boolean | undefined;
   name: string;
   added: number;
   credit: string;

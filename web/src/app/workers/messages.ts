@@ -63,6 +63,7 @@ export type Inspected =
       readonly hash: string;
       readonly opaque: boolean;
       readonly silhouette: Silhouette | null;
+      readonly flatBorder: boolean;
       /** The whole picture, roughly reduced, for first sight. */
       readonly rough: ImageBitmap;
     };

@@ -1,12 +1,12 @@
 import {
   good,
+  hasFlatBorder,
   identify,
   isOpaque,
   silhouetteOf,
   silhouetteSize,
   undecodable,
   type Result,
-  type Silhouette,
 } from '@bright-slot/core';
 import { sha256 } from '../../storage/hash';
 import type { Inspected } from '../messages';
@@ -27,12 +27,13 @@ function opaqueAllOver(bitmap: ImageBitmap): boolean {
   return true;
 }
 
-function silhouette(bitmap: ImageBitmap): Silhouette {
+/** A copy small enough to tell by a glance where a picture is to be seen and what its border is. */
+function glance(bitmap: ImageBitmap): ImageData {
   const { width, height } = silhouetteSize(bitmap);
   const context = new OffscreenCanvas(width, height).getContext('2d')!;
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, 0, 0, width, height);
-  return silhouetteOf(context.getImageData(0, 0, width, height));
+  return context.getImageData(0, 0, width, height);
 }
 
 /** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
@@ -47,6 +48,7 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
   const bitmap = await decodeBlob(blob).catch(() => null);
   if (!bitmap) return undecodable(type, name);
   const opaque = type === 'jpeg' || opaqueAllOver(bitmap);
+  const small = glance(bitmap);
   const hash = await hashed;
   remember(hash, bitmap);
   return good({
@@ -55,7 +57,8 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
     height: bitmap.height,
     hash,
     opaque,
-    silhouette: opaque ? null : silhouette(bitmap),
+    silhouette: opaque ? null : silhouetteOf(small),
+    flatBorder: opaque && hasFlatBorder(small),
     rough: rough(bitmap, most),
   });
 }
