@@ -51,6 +51,11 @@ export function moved(b: Box, by: Point): Box {
   return { ...b, x: b.x + by.x, y: b.y + by.y };
 }
 
+/** A box larger by `by` on every side. */
+export function grown(b: Box, by: number): Box {
+  return { x: b.x - by, y: b.y - by, width: b.width + 2 * by, height: b.height + 2 * by };
+}
+
 /** The smallest box with whole-number edges around `b`; a 1e-6 slack keeps float noise from adding a pixel. */
 export function outward(b: Box): Box {
   const x = Math.floor(b.x + 1e-6);

@@ -1,3 +1,4 @@
+import type { Box } from '../geometry/box';
 import type { Pixels } from './reduce';
 import { linearOf } from './srgb';
 
@@ -23,6 +24,16 @@ export function luminanceField(pixels: Pixels, ground: string): Field {
     out[i] = 0.2126 * seen(0) + 0.7152 * seen(1) + 0.0722 * seen(2);
   }
   return { width: pixels.width, height: pixels.height, data: out };
+}
+
+/** The part of a field within a box of whole px that lies inside it. */
+export function part(field: Field, box: Box): Field {
+  const data = new Float32Array(box.width * box.height);
+  for (let y = 0; y < box.height; y++) {
+    const from = (box.y + y) * field.width + box.x;
+    data.set(field.data.subarray(from, from + box.width), y * box.width);
+  }
+  return { width: box.width, height: box.height, data };
 }
 
 /** A field smoothed by a Gaussian of `sigma` px, cut off at three sigma; at the borders the weights within are made to sum to 1. */

@@ -1,7 +1,7 @@
-import { intersection, outward, scaled, type Box } from '../geometry/box';
+import { enclosing, grown, intersection, outward, scaled, type Box } from '../geometry/box';
 import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contrast';
 import { squaredDistances } from '../pixels/distance';
-import { smoothed, type Field } from '../pixels/luminance';
+import { part, smoothed, type Field } from '../pixels/luminance';
 import { itemInk, type WordsLayout } from './layout';
 import { strokeWidth } from './stroke';
 
@@ -71,8 +71,6 @@ export function sampleGround(
     widths.set(kindOf(item), [...(widths.get(kindOf(item)) ?? []), thick]);
   }
   const strokes = new Map([...widths].map(([kind, all]) => [kind, Math.max(1, median(all) * scale)]));
-  const grounds = new Map([...strokes].map(([kind, stroke]) => [kind, smoothed(ground, stroke / 2)]));
-
   // What any letter covers is no ground for its neighbours.
   const inked = new Uint8Array(ground.width * ground.height);
   const letters = layout.items.flatMap((item) => {
@@ -97,6 +95,14 @@ export function sampleGround(
     return [{ item, ink, box, visible, solid, stroke }];
   });
 
+  // Only the part of the ground that the letters and the smoothing reach.
+  const reach = Math.ceil(1.5 * Math.max(0, ...strokes.values())) + 1;
+  const all = enclosing(letters.map((l) => l.visible));
+  const region = all && intersection(canvas, grown(all, reach));
+  if (!region) return { layer, letters: [] };
+  const near = part(ground, region);
+  const grounds = new Map([...strokes].map(([kind, stroke]) => [kind, smoothed(near, stroke / 2)]));
+
   return {
     layer,
     letters: letters.flatMap(({ item, ink, box, visible, solid, stroke }) => {
@@ -107,7 +113,8 @@ export function sampleGround(
         for (let x = visible.x; x < visible.x + visible.width; x++) {
           const at = y * ground.width + x;
           if (inked[at]) continue;
-          if (distances[(y - box.y) * box.width + (x - box.x)]! <= stroke * stroke) values.push(data[at]!);
+          if (distances[(y - box.y) * box.width + (x - box.x)]! <= stroke * stroke)
+            values.push(data[(y - region.y) * region.width + (x - region.x)]!);
         }
       if (!values.length) return [];
       return [

@@ -28,11 +28,11 @@ function opaqueAllOver(bitmap: ImageBitmap): boolean {
 }
 
 /** A copy small enough to tell by a glance where a picture is to be seen and what its border is. */
-function glance(bitmap: ImageBitmap): ImageData {
-  const { width, height } = silhouetteSize(bitmap);
+function glance(picture: ImageBitmap, natural: { width: number; height: number }): ImageData {
+  const { width, height } = silhouetteSize(natural);
   const context = new OffscreenCanvas(width, height).getContext('2d')!;
   context.imageSmoothingQuality = 'high';
-  context.drawImage(bitmap, 0, 0, width, height);
+  context.drawImage(picture, 0, 0, width, height);
   return context.getImageData(0, 0, width, height);
 }
 
@@ -48,7 +48,8 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
   const bitmap = await decodeBlob(blob).catch(() => null);
   if (!bitmap) return undecodable(type, name);
   const opaque = type === 'jpeg' || opaqueAllOver(bitmap);
-  const small = glance(bitmap);
+  const seen = rough(bitmap, most);
+  const small = glance(seen, bitmap);
   const hash = await hashed;
   remember(hash, bitmap);
   return good({
@@ -59,6 +60,6 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
     opaque,
     silhouette: opaque ? null : silhouetteOf(small),
     flatBorder: opaque && hasFlatBorder(small),
-    rough: rough(bitmap, most),
+    rough: seen,
   });
 }

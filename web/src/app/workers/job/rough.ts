@@ -6,7 +6,8 @@ export function rough(whole: ImageBitmap, most: number): ImageBitmap {
     Math.max(1, Math.round(whole.height * by)),
   );
   const context = canvas.getContext('2d')!;
-  context.imageSmoothingQuality = 'medium';
+  // Better ones first halve the whole picture several times over, which takes as long as decoding it.
+  context.imageSmoothingQuality = 'low';
   context.drawImage(whole, 0, 0, canvas.width, canvas.height);
   return canvas.transferToImageBitmap();
 }
