@@ -11,5 +11,6 @@ export function installBrowser() {
     run(command, rest, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
   };
   apt('update', '-qq');
-  apt('install', '-y', '-qq', 'chromium', 'chromium-driver');
+  // procps: a test kills the browser without notice.
+  apt('install', '-y', '-qq', 'chromium', 'chromium-driver', 'procps');
 }
