@@ -245,6 +245,19 @@ it('of two tabs one writes and the other reads, or takes over', async () => {
     await browser.driver.switchTo().window(first);
     await browser.seeText('Another tab is working on this graphic');
     await browser.driver.wait(async () => (await name()) === 'From the second', 5000);
+    // A tab that went away and comes back reads what was written meanwhile.
+    await browser.press('Graphics', 'a');
+    await browser.find('bs-graphic-card');
+    await browser.driver.switchTo().window(second);
+    await browser.fill(await browser.find('input.name'), `While the first was away${Key.ENTER}`);
+    await browser.saved();
+    await browser.press('Graphics', 'a');
+    await browser.find('bs-graphic-card');
+    await browser.driver.sleep(700);
+    await browser.driver.switchTo().window(first);
+    await (await browser.find('a[href="/graphics/demo-autumn-glazes"]')).click();
+    await browser.driver.wait(async () => (await name()) === 'While the first was away', 8000);
+    expect(await browser.all('.banner')).toHaveLength(0);
   } finally {
     await browser.close();
   }

@@ -31,6 +31,12 @@ export class GraphicLock {
   /** Whether this tab only reads the graphic that is open. */
   readonly reading = computed(() => this.state()?.writes === false);
 
+  /** Whether this tab has been the writer of a graphic without a break. */
+  writes(graphic: string): boolean {
+    const now = this.state();
+    return now?.graphic === graphic && now.writes;
+  }
+
   constructor() {
     this.channel.addEventListener('message', (event: MessageEvent<unknown>) => {
       const word = Word.safeParse(event.data);

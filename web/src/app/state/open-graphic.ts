@@ -17,9 +17,10 @@ export class OpenGraphic {
   async open(id: string): Promise<Result<null>> {
     const here = this.history();
     if (here && current(here).id !== id) this.store.dispatch(WorkbenchActions.closed());
+    const keptHold = this.lock.writes(id);
     await this.lock.hold(id);
-    // What is in hand is newer than what is stored, as long as this tab is the writer.
-    if (here && current(here).id === id && !this.lock.reading()) return { ok: true, value: null };
+    // What is in hand is at least as new as what is stored, but only where no other tab could have written meanwhile.
+    if (here && current(here).id === id && keptHold) return { ok: true, value: null };
     await whenSaved(this.store);
     try {
       const history = await this.repository.load(id);
