@@ -279,7 +279,7 @@ describe('the fit report', () => {
   });
 });
 
-it('all this without a violation of the policy, and no task over 50 ms while a photo is dragged', async () => {
+it('all this without a violation of the policy, and no task over 120 ms while a photo is dragged', async () => {
   expect(await browser.violations()).toEqual([]);
   await open('demo-evening-classes');
   await browser.find('[data-settled="true"]', 20_000);
@@ -287,7 +287,8 @@ it('all this without a violation of the policy, and no task over 50 ms while a p
   const lit = await (await browser.find('.lit')).getRect();
   await browser.drag({ x: lit.x + lit.width * 0.8, y: lit.y + lit.height * 0.8 }, { x: -40, y: -10 });
   const long = await browser.run<number[]>('return window.__longTasks');
-  // A noisy machine makes a single task long now and then; most must be short.
+  // The goal is 50 ms; shared machines add to single tasks, so the test only catches what is far beyond it.
+  console.log(`tasks over 50 ms during the drag: ${JSON.stringify(long)}`);
   expect(long.filter((t) => t > 120)).toEqual([]);
   expect(await browser.violations()).toEqual([]);
 });
