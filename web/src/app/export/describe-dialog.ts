@@ -27,6 +27,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
       display: flex;
       flex-direction: column;
       gap: 8px;
+      padding: 0 4px 6px;
     }
     textarea {
       font: inherit;
