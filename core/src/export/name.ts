@@ -3,7 +3,8 @@ import type { FileFormat } from '../slot/slot';
 
 export const DEFAULT_PATTERN = '{graphic}-{slot}-{date}{letter}';
 
-const endings: Record<FileFormat, string> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
+/** What a file of a format's name ends in, without the dot. */
+export const endings: Readonly<Record<FileFormat, string>> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
 
 /** Lower-case ASCII letters, digits and hyphens only, from any text; never empty. */
 export function safeWord(text: string): string {

@@ -1,7 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { AssetHash, GRAPHIC_VERSION } from '../graphic/graphic';
-import { historyFrom, Step } from '../graphic/history';
+import { AssetHash } from '../graphic/graphic';
+import { historyFrom, isNewer, isNewerStep, Step } from '../graphic/history';
 import { HouseStyle } from '../house/house-style';
 import { SILHOUETTE_SIDE } from '../pixels/silhouette';
 import { bad, good, type Result } from '../problem';
@@ -75,9 +75,6 @@ function parseJson(bytes: Uint8Array | undefined): unknown {
   }
 }
 
-const newer = (value: unknown, most: number) =>
-  typeof value === 'object' && value !== null && 'version' in value && Number(value.version) > most;
-
 /**
  * Checks what was unpacked from a backup, all of it, before any of it is used. Bytes still have to be
  * compared with their hashes. Fails with `not-a-backup`, `newer`, `incomplete` or `damaged`.
@@ -88,7 +85,7 @@ export function readBackup(files: ReadonlyMap<string, Uint8Array>): Result<Backu
     return bad('not-a-backup', 'That zip was not made by “Save everything”: what it holds is not listed in it.');
   const newerText =
     'That was saved by a newer Bright Slot. Bring it back there, or update this one; nothing was brought in.';
-  if (newer(raw, BACKUP_VERSION)) return bad('newer', newerText);
+  if (isNewer(raw, BACKUP_VERSION)) return bad('newer', newerText);
   const backup = Backup.safeParse(raw);
   if (!backup.success) return bad('damaged', 'The list of what the zip holds is damaged; nothing was brought in.');
   const graphics: { record: BackupGraphic; steps: Step[] }[] = [];
@@ -96,8 +93,7 @@ export function readBackup(files: ReadonlyMap<string, Uint8Array>): Result<Backu
     const stored = parseJson(files.get(graphicEntry(record.id)));
     if (!Array.isArray(stored))
       return bad('incomplete', `A graphic that is listed is missing from the zip or damaged; nothing was brought in.`);
-    if (stored.some((s: unknown) => newer((s as { graphic?: unknown } | null)?.graphic, GRAPHIC_VERSION)))
-      return bad('newer', newerText);
+    if (stored.some(isNewerStep)) return bad('newer', newerText);
     const steps = z.array(Step).safeParse(stored);
     const sound = steps.success && steps.data.every((s) => s.graphicId === record.id && s.graphic.id === record.id);
     if (!sound || !historyFrom(steps.data, record.head, record.next))

@@ -128,9 +128,6 @@ const label: Record<PictureType, string> = {
   svg: 'SVG',
 };
 
-/** A type's name for people. */
-export const typeLabel = (type: PictureType): string => label[type];
-
 const endingOf = (name: string) => /\.([a-z0-9]{1,5})$/i.exec(name)?.[1]?.toLowerCase() ?? '';
 
 /** The answer to a file beyond `MOST_BYTES`. */

@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { Graphic } from './graphic';
+import { GRAPHIC_VERSION, Graphic } from './graphic';
 import { applyEdit, type Edit } from './edit';
 
 /** One node of the history: the graphic as it stood after an edit. */
@@ -15,6 +15,16 @@ export const Step = z.object({
   graphic: Graphic,
 });
 export type Step = z.infer<typeof Step>;
+
+/** Whether a stored step, as it was read, holds a graphic that a later version of this app wrote. */
+export function isNewerStep(step: unknown): boolean {
+  return isNewer((step as { graphic?: unknown } | null | undefined)?.graphic, GRAPHIC_VERSION);
+}
+
+/** Whether something that was read says it is of a later version than `most`. */
+export function isNewer(value: unknown, most: number): boolean {
+  return typeof value === 'object' && value !== null && 'version' in value && Number(value.version) > most;
+}
 
 /** A tree of snapshots; `next` remembers, for each step, the child that redo goes to. */
 export interface History {

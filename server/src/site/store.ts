@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readFile, rename, writeFile, mkdir } from 'node:fs/promises';
 import * as z from 'zod';
-import { SentPicture } from '@bright-slot/core';
+import { SentPicture, endings } from '@bright-slot/core';
 
 const StoredPicture = SentPicture.omit({ address: true });
 export type StoredPicture = z.infer<typeof StoredPicture>;
@@ -14,8 +14,6 @@ const SiteData = z.object({
   shows: z.record(z.string(), z.string().nullable()),
 });
 type SiteData = z.infer<typeof SiteData>;
-
-const endings = { jpeg: 'jpg', png: 'png', webp: 'webp' } as const;
 
 export interface SiteStore {
   readonly pictures: () => readonly StoredPicture[];

@@ -13,6 +13,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import {
+  endings,
   fileName,
   filePixels,
   isSafeName,
@@ -119,7 +120,7 @@ export class ExportPage {
   });
   protected readonly nameProblem = computed(() => {
     const name = this.name();
-    const ending = { jpeg: '.jpg', png: '.png', webp: '.webp' }[this.format()];
+    const ending = `.${endings[this.format()]}`;
     if (!isSafeName(name))
       return 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.';
     if (!name.endsWith(ending)) return `A ${labels[this.format()]} is called something that ends in ${ending}.`;

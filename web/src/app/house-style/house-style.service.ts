@@ -11,8 +11,10 @@ export class HouseStyleService {
   readonly style = signal<HouseStyle>(plainHouseStyle);
   readonly problem = signal('');
   readonly savedAt = signal<number | null>(null);
-  /** Settled once what was stored is here. */
-  readonly loaded = this.load();
+
+  constructor() {
+    void this.load();
+  }
 
   private async load(): Promise<void> {
     try {

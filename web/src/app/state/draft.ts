@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
-import { Store } from '@ngrx/store';
+import { Store, type Action } from '@ngrx/store';
 import { applyEdit, type Edit, type Graphic, type Layer } from '@bright-slot/core';
 import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
@@ -46,12 +46,16 @@ export class Workbench {
     () => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null,
   );
 
+  /** Every change goes through here: drafts are dropped, and a tab that only reads changes nothing. */
+  private act(action: Action): void {
+    this.draft.set(null);
+    if (!this.lock.reading()) this.store.dispatch(action);
+  }
+
   /** Commits an edit (and drops any draft). `select` names the layer to select with it. */
   edit(edit: Edit, select?: string | null): void {
-    this.draft.set(null);
     this.preview.set(null);
-    if (this.lock.reading()) return;
-    this.store.dispatch(
+    this.act(
       WorkbenchActions.edited({
         edit,
         step: crypto.randomUUID(),
@@ -84,14 +88,14 @@ export class Workbench {
   }
 
   undo(): void {
-    this.draft.set(null);
-    if (this.lock.reading()) return;
-    this.store.dispatch(WorkbenchActions.undone());
+    this.act(WorkbenchActions.undone());
   }
 
   redo(): void {
-    this.draft.set(null);
-    if (this.lock.reading()) return;
-    this.store.dispatch(WorkbenchActions.redone());
+    this.act(WorkbenchActions.redone());
+  }
+
+  goTo(step: string): void {
+    this.act(WorkbenchActions.wentTo({ step }));
   }
 }

@@ -1,5 +1,5 @@
 import {
-  GRAPHIC_VERSION,
+  isNewerStep,
   Step,
   bad,
   good,
@@ -53,12 +53,6 @@ function parseSteps(records: unknown[]): Step[] {
   });
 }
 
-/** Whether a stored step was written by a later version of this app. */
-function isNewer(step: unknown): boolean {
-  const graphic = (step as { graphic?: { version?: unknown } } | undefined)?.graphic;
-  return typeof graphic?.version === 'number' && graphic.version > GRAPHIC_VERSION;
-}
-
 const newerText =
   'This graphic was last changed in a newer Bright Slot. It is kept as it is and can be changed there; reload this page to get the newer one.';
 const unreadableText = 'This graphic was stored in a way this version cannot read. It is kept as it is.';
@@ -83,7 +77,7 @@ export class GraphicsRepository {
         unreadable.push({
           id: r.id,
           name: typeof name === 'string' ? name.slice(0, 120) : 'A graphic',
-          why: isNewer(stored[i]) ? newerText : unreadableText,
+          why: isNewerStep(stored[i]) ? newerText : unreadableText,
         });
       }
     });
@@ -98,7 +92,7 @@ export class GraphicsRepository {
         'There is no such graphic in this browser. It may have been deleted, or made in another browser.',
       );
     const stored: unknown[] = await this.db.steps.where('graphicId').equals(id).toArray();
-    if (stored.some(isNewer)) return bad('newer', newerText);
+    if (stored.some(isNewerStep)) return bad('newer', newerText);
     const history = historyFrom(parseSteps(stored), record.head, record.next);
     return history ? good(history) : bad('unreadable', unreadableText);
   }

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, output } from '@angular/cor
 import { Store } from '@ngrx/store';
 import { Icon } from '../shared/icon';
 import { whenText } from '../shared/when';
-import { GraphicLock } from '../state/graphic-lock';
-import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
+import { Workbench } from '../state/draft';
+import { workbenchFeature } from '../state/workbench.store';
 
 /** The steps from the beginning to where redo would lead; any of them can be gone to. */
 @Component({
@@ -87,14 +87,14 @@ import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
 export class StepsPanel {
   readonly closed = output();
   private readonly store = inject(Store);
-  private readonly lock = inject(GraphicLock);
+  private readonly workbench = inject(Workbench);
   private readonly history = this.store.selectSignal(workbenchFeature.selectHistory);
   protected readonly line = this.store.selectSignal(workbenchFeature.selectLine);
   protected readonly head = () => this.history()?.head;
   protected readonly headAt = () => this.line().findIndex((s) => s.id === this.head());
 
   protected go(step: string): void {
-    if (!this.lock.reading()) this.store.dispatch(WorkbenchActions.wentTo({ step }));
+    this.workbench.goTo(step);
   }
 
   protected readonly time = whenText;

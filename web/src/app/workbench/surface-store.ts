@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import type { SurfaceNeed, Surfaces } from '@bright-slot/core';
 import { PixelsService, ROUGH_SIDE } from '../shared/pixels.service';
 import { vectorSurface } from '../shared/vectors';
+import { BitmapCache } from '../workers/bitmap-cache';
 import { JobStopped } from '../workers/pixel-client';
 
 /** Pixels of finished surfaces kept, so that undo and zoom find what they had. */
@@ -11,7 +12,7 @@ const BUDGET = 60e6;
 @Injectable()
 export class SurfaceStore implements Surfaces<CanvasImageSource> {
   private readonly pixels = inject(PixelsService);
-  private readonly done = new Map<string, ImageBitmap>();
+  private readonly done = new BitmapCache(BUDGET);
   private readonly roughs = new Map<string, ImageBitmap | null>();
   private readonly underWay = new Map<string, AbortController>();
   /** Grows when a surface arrives. */
@@ -19,12 +20,7 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
   readonly problem = signal<string | null>(null);
 
   exact(need: SurfaceNeed): ImageBitmap | undefined {
-    const found = this.done.get(need.key);
-    if (found) {
-      this.done.delete(need.key);
-      this.done.set(need.key, found);
-    }
-    return found;
+    return this.done.get(need.key);
   }
 
   rough(asset: string): ImageBitmap | undefined {
@@ -71,7 +67,7 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
       made.then(
         (bitmap) => {
           this.underWay.delete(need.key);
-          this.keep(need.key, bitmap);
+          this.done.set(need.key, bitmap);
           this.arrived.update((n) => n + 1);
         },
         (error: unknown) => {
@@ -79,20 +75,6 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
           this.fail(error);
         },
       );
-    }
-  }
-
-  /** Whether nothing is being prepared. */
-  get idle(): boolean {
-    return this.underWay.size === 0;
-  }
-
-  private keep(key: string, bitmap: ImageBitmap): void {
-    this.done.set(key, bitmap);
-    let sum = 0;
-    for (const [other, b] of [...this.done].reverse()) {
-      sum += b.width * b.height;
-      if (sum > BUDGET && other !== key) this.done.delete(other);
     }
   }
 

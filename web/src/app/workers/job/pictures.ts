@@ -1,8 +1,9 @@
 import { database } from '../../storage/database';
+import { BitmapCache } from '../bitmap-cache';
 
-/** Decoded pictures, most recently used last, within a budget of pixels. */
-const decoded = new Map<string, Promise<ImageBitmap>>();
-const BUDGET = 120e6;
+/** Decoded pictures, and those that are being decoded, so that none is decoded twice at once. */
+const decoded = new BitmapCache(120e6);
+const underWay = new Map<string, Promise<ImageBitmap>>();
 
 /** A file's pixels. Orientation and colour profile are the browser's work; see docs/decisions.md. */
 export function decodeBlob(blob: Blob): Promise<ImageBitmap> {
@@ -17,22 +18,16 @@ async function decode(hash: string): Promise<ImageBitmap> {
 
 /** Keeps a picture that was decoded just now, so that it need not be again. */
 export function remember(hash: string, bitmap: ImageBitmap): void {
-  decoded.set(hash, Promise.resolve(bitmap));
+  decoded.set(hash, bitmap);
 }
 
 /** A whole picture, upright and in sRGB. */
 export async function picture(hash: string): Promise<ImageBitmap> {
   const known = decoded.get(hash);
-  decoded.delete(hash);
-  const wanted = known ?? decode(hash);
-  decoded.set(hash, wanted);
-  wanted.catch(() => decoded.delete(hash));
-  const bitmap = await wanted;
-  let sum = 0;
-  for (const [other, promise] of [...decoded].reverse()) {
-    const b = await promise.catch(() => null);
-    sum += b ? b.width * b.height : 0;
-    if (sum > BUDGET && other !== hash) decoded.delete(other);
-  }
+  if (known) return known;
+  const going = underWay.get(hash) ?? decode(hash).finally(() => underWay.delete(hash));
+  underWay.set(hash, going);
+  const bitmap = await going;
+  decoded.set(hash, bitmap);
   return bitmap;
 }

@@ -7,6 +7,7 @@ import {
   type MakeRowKernel,
   type SurfaceNeed,
 } from '@bright-slot/core';
+import { BitmapCache } from '../bitmap-cache';
 import { picture } from './pictures';
 
 /** The compiled kernel; the plain one where it cannot be had. */
@@ -17,27 +18,17 @@ function rowKernel(): Promise<MakeRowKernel> {
     .catch(() => plainRows));
 }
 
-/** Finished surfaces, most recently used last: the screen, the report and the file often need the same one. */
-const finished = new Map<string, ImageBitmap>();
-const BUDGET = 24e6;
-
-function keep(key: string, surface: ImageBitmap): void {
-  finished.set(key, surface);
-  let sum = 0;
-  for (const [other, b] of [...finished].reverse()) {
-    sum += b.width * b.height;
-    if (sum > BUDGET && other !== key) finished.delete(other);
-  }
-}
+/** Finished surfaces: the screen, the report and the file often need the same one. */
+const finished = new BitmapCache(24e6);
 
 /** The surface for a need, made once; null when stopped. Copy it before it is transferred. */
 export async function makeSurface(need: SurfaceNeed, stopped: () => boolean): Promise<ImageBitmap | null> {
   const known = finished.get(need.key);
-  finished.delete(need.key);
-  const pixels = known ?? (await reduced(need, stopped));
+  if (known) return known;
+  const pixels = await reduced(need, stopped);
   if (!pixels) return null;
-  const surface = pixels instanceof ImageBitmap ? pixels : await createImageBitmap(pixels);
-  keep(need.key, surface);
+  const surface = await createImageBitmap(pixels);
+  finished.set(need.key, surface);
   return surface;
 }
 
