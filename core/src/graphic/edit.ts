@@ -1,3 +1,5 @@
+import type { Slot } from '../slot/slot';
+import { followSlot } from './follow';
 import type { Backdrop, ExportChoices, Graphic, Layer } from './graphic';
 
 /**
@@ -11,6 +13,7 @@ export type Edit = { readonly name: string; readonly merge?: string } & (
   | { readonly type: 'move-layer'; readonly id: string; readonly to: number }
   | { readonly type: 'replace-layer'; readonly layer: Layer }
   | { readonly type: 'set-backdrop'; readonly backdrop: Backdrop }
+  | { readonly type: 'follow-slot'; readonly slot: Slot }
   | { readonly type: 'set-export'; readonly choices: Partial<ExportChoices> }
   | { readonly type: 'rename'; readonly to: string }
 );
@@ -41,6 +44,8 @@ export function applyEdit(graphic: Graphic, edit: Edit): Graphic {
       return { ...graphic, layers: graphic.layers.map((l) => (l.id === edit.layer.id ? edit.layer : l)) };
     case 'set-backdrop':
       return { ...graphic, backdrop: edit.backdrop };
+    case 'follow-slot':
+      return followSlot(graphic, edit.slot);
     case 'set-export':
       return { ...graphic, export: { ...graphic.export, ...edit.choices } };
     case 'rename':

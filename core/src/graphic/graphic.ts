@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { FileFormat, Slot } from '../slot/slot';
+import { FileFormat, Slot, migrateSlot } from '../slot/slot';
 
 const id = z.string().min(1).max(64);
 const coordinate = z.number().min(-1e6).max(1e6);
@@ -109,10 +109,20 @@ export const ExportChoices = z.object({
 });
 export type ExportChoices = z.infer<typeof ExportChoices>;
 
-export const GRAPHIC_VERSION = 1;
+export const GRAPHIC_VERSION = 2;
 
-/** One thing being made. Layers stand back to front; lengths in canvas px (the slot's CSS px). */
-export const Graphic = z.object({
+/** A graphic of version 1, whose slots knew less, as one of version 2; anything else as it came. Nothing is checked here. */
+export function migrateGraphic(value: unknown): unknown {
+  const old = value as { version?: unknown; frames?: unknown } | null | undefined;
+  if (typeof value !== 'object' || old?.version !== 1 || !Array.isArray(old.frames)) return value;
+  const frames = old.frames.map((f: unknown) =>
+    typeof f === 'object' && f !== null && 'slot' in f ? { ...f, slot: migrateSlot(f.slot) } : f,
+  );
+  return { ...old, version: GRAPHIC_VERSION, frames };
+}
+
+/** One thing being made, as it is written. Layers stand back to front; lengths in canvas px (the slot's CSS px). */
+const GraphicRecord = z.object({
   version: z.literal(GRAPHIC_VERSION),
   id,
   name: z.string().min(1).max(120),
@@ -124,7 +134,10 @@ export const Graphic = z.object({
   export: ExportChoices,
   madeFrom: id.optional(),
 });
-export type Graphic = z.infer<typeof Graphic>;
+export type Graphic = z.infer<typeof GraphicRecord>;
+
+/** A graphic as it is read: earlier versions are brought up to date first. */
+export const Graphic = z.preprocess(migrateGraphic, GraphicRecord);
 
 /** The frame that is exported; there is one for now. */
 export function mainFrame(graphic: Graphic): Frame {

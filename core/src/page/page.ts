@@ -1,6 +1,10 @@
 import type { PageKind, Slot } from '../slot/slot';
-import { pageCss } from './page-css';
-import { escapeHtml, pageBody } from './page-body';
+import { escapeHtml } from './html';
+import { baseCss } from './kinds/base';
+import type { Kind } from './kinds/kind';
+import { kinds } from './kinds/kinds';
+import { fillerOf } from './kinds/selling';
+import { slotCss } from './slot-css';
 
 /** A picture as a page shows it; sizes are the file's px. */
 export interface PagePicture {
@@ -20,42 +24,55 @@ export interface RenderedPage {
   readonly css: string;
 }
 
-/** What the page's own ground is behind each slot, for what shows through transparency. */
-export const pageGround: Record<PageKind, string> = {
-  blog: '#fbf8f2',
-  shop: '#fbf8f2',
-  form: '#eef1ee',
-  community: '#ffffff',
-  profile: '#ffffff',
-  chat: '#f3f1ec',
-  about: '#e9e2d3',
-  feed: '#ffffff',
-  plain: '#ffffff',
-};
+/** Widths of the window that stand for three kinds of device, CSS px: common practice, no source. */
+export const deviceWidths = { desktop: 1280, tablet: 768, phone: 390 } as const;
+export type Device = keyof typeof deviceWidths;
+
+/** Rows are drawn no longer than this. */
+const MOST_IN_ROW = 12;
+
+function placeOf(slot: Slot, picture: PagePicture | null, kind: Kind): string {
+  const over = slot.covered
+    .map((zone, i) => {
+      const text = zone.kind === 'title' ? `<b>${escapeHtml(kind.printed ?? zone.what)}</b>` : '';
+      return `<div class="over over-${zone.kind} over-${i}">${text}</div>`;
+    })
+    .join('');
+  return `<div class="place" data-slot="${escapeHtml(slot.id)}"><figure class="slot${picture ? '' : ' empty'}" data-slot="${escapeHtml(slot.id)}">${
+    picture ? `<img src="${escapeHtml(picture.url)}" alt="${escapeHtml(picture.alt)}">` : ''
+  }</figure>${over}</div>`;
+}
+
+/** The other places of a slot's row, filled with drawings. */
+function rowOf(slot: Slot | undefined): string {
+  const count = Math.min(MOST_IN_ROW, slot?.rowShows ?? 1) - 1;
+  return Array.from(
+    { length: Math.max(0, count) },
+    (_, i) =>
+      `<div class="place" data-slot="${escapeHtml(slot!.id)}"><figure class="slot other">${fillerOf(i)}</figure></div>`,
+  ).join('');
+}
 
 /**
  * A slot's page as HTML and CSS, from data: the same on the site, On the page
- * and in miniatures. All text and addresses are escaped; lengths in CSS px.
+ * and in miniatures; how wide it is decides between desktop, tablet and phone.
+ * All text and addresses are escaped; lengths in CSS px.
  */
-export function renderPage(kind: PageKind, content: PageContent): RenderedPage {
-  const holes = content.slots.map(({ slot, picture }) => ({
-    id: slot.id,
-    html: `<figure class="slot${picture ? '' : ' empty'}" data-slot="${escapeHtml(slot.id)}">${
-      picture ? `<img src="${escapeHtml(picture.url)}" alt="${escapeHtml(picture.alt)}">` : ''
-    }</figure>`,
-  }));
-  const body = pageBody(kind, holes);
-  const slotCss = content.slots
-    .map(
-      ({ slot }) =>
-        `.slot[data-slot="${slot.id}"]{width:${slot.shownWidth}px;aspect-ratio:${slot.width}/${slot.height}${
-          slot.shape === 'ellipse' ? ';border-radius:50%' : ''
-        }}`,
-    )
-    .join('\n');
+export function renderPage(which: PageKind, content: PageContent): RenderedPage {
+  const kind = kinds[which];
+  const holes = content.slots.map(({ slot, picture }) => ({ id: slot.id, html: placeOf(slot, picture, kind) }));
+  const join = (list: typeof holes) => list.map((h) => h.html).join('');
+  const body = kind.html({
+    all: join(holes),
+    of: (id) => join(holes.filter((h) => h.id === id)),
+    rest: (...ids) => join(holes.filter((h) => !ids.includes(h.id))),
+    count: holes.length,
+    row: rowOf(content.slots[0]?.slot),
+  });
+  const ground = content.slots[0]?.slot.ground ?? kind.ground;
   return {
-    title: body.title,
-    html: `<div class="page page-${kind}">${body.html}</div>`,
-    css: `${pageCss}\n.page-${kind}{--ground:${pageGround[kind]}}\n${slotCss}`,
+    title: kind.title,
+    html: `<div class="page-frame"><div class="page page-${which}">${body}</div></div>`,
+    css: `${baseCss}\n.page-${which}{--ground:${ground}}\n${kind.css}\n${content.slots.map(({ slot }) => slotCss(slot)).join('\n')}`,
   };
 }

@@ -56,12 +56,18 @@ export type Refusal = z.infer<typeof Refusal>;
 
 /** The pages of the demo's site, and the slots each carries. */
 export const demoPages: readonly { path: string; kind: PageKind; slots: readonly string[] }[] = [
+  { path: '/welcome', kind: 'landing', slots: ['landing-header'] },
   { path: '/blog', kind: 'blog', slots: ['blog-header'] },
   { path: '/shop', kind: 'shop', slots: ['slim-header'] },
+  { path: '/make', kind: 'menu', slots: ['menu-tile'] },
+  { path: '/window', kind: 'mosaic', slots: ['mosaic-wide', 'mosaic-tall', 'mosaic-upper', 'mosaic-lower'] },
+  { path: '/kiln', kind: 'strip', slots: ['strip-square'] },
+  { path: '/pay', kind: 'checkout', slots: ['checkout-header'] },
   { path: '/classes', kind: 'form', slots: ['form-header'] },
+  { path: '/tuesday', kind: 'class', slots: ['class-header'] },
   { path: '/neighbours', kind: 'community', slots: ['page-cover'] },
   { path: '/wren', kind: 'profile', slots: ['profile-banner'] },
   { path: '/chat', kind: 'chat', slots: ['chat-avatar'] },
-  { path: '/about', kind: 'about', slots: ['logo'] },
+  { path: '/about', kind: 'about', slots: ['site-header', 'logo'] },
   { path: '/shared', kind: 'feed', slots: ['link-card'] },
 ];

@@ -1,5 +1,6 @@
 import type { PictureLayer } from '../graphic/graphic';
 import { pictureGeometry, pictureScale } from '../graphic/picture-geometry';
+import { topDensity } from '../slot/slot';
 import { visiblePictures } from './bare';
 import { defineRule, type Finding, type Fix } from './rule';
 
@@ -55,7 +56,7 @@ export const enlarged = defineRule({
     return visiblePictures(layers)
       .filter((l) => !l.vector)
       .flatMap((layer) => {
-        const scale = pictureScale(layer, canvas) * slot.density;
+        const scale = pictureScale(layer, canvas) * topDensity(slot);
         if (scale <= SLACK) return [];
         const { shown } = pictureGeometry(layer, canvas);
         const has = `${Math.round(shown.width / scale)} × ${Math.round(shown.height / scale)}`;

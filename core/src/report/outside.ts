@@ -69,7 +69,14 @@ function extremes(layer: Subject, canvas: Size, shaper: Shaper, assets: Readonly
 function over(p: Point, canvas: Size, shape: Shape): number {
   const x = p.x - canvas.width / 2;
   const y = p.y - canvas.height / 2;
-  if (shape === 'rectangle') return Math.max(Math.abs(x) - canvas.width / 2, Math.abs(y) - canvas.height / 2);
+  if (shape.kind === 'rectangle') return Math.max(Math.abs(x) - canvas.width / 2, Math.abs(y) - canvas.height / 2);
+  if (shape.kind === 'rounded') {
+    // The distance to a box shrunk by the radius, less the radius.
+    const r = Math.min(shape.radius, canvas.width / 2, canvas.height / 2);
+    const dx = Math.abs(x) - canvas.width / 2 + r;
+    const dy = Math.abs(y) - canvas.height / 2 + r;
+    return Math.hypot(Math.max(0, dx), Math.max(0, dy)) + Math.min(0, Math.max(dx, dy)) - r;
+  }
   // Along the ray from the middle: near the rim of an ellipse that is close enough to the true distance.
   const share = Math.hypot(x / (canvas.width / 2), y / (canvas.height / 2));
   return share <= 1 ? 0 : Math.hypot(x, y) * (1 - 1 / share);
@@ -92,13 +99,13 @@ function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape): Su
   const middle = { x: canvas.width / 2, y: canvas.height / 2 };
   const toMiddle = (b: Box) => ({ x: middle.x - b.x - b.width / 2, y: middle.y - b.y - b.height / 2 });
   const box = boxOf(points);
-  if (shape === 'rectangle' && box.width <= canvas.width && box.height <= canvas.height) {
+  if (shape.kind === 'rectangle' && box.width <= canvas.width && box.height <= canvas.height) {
     const shift = (from: number, length: number, room: number) =>
       from < 0 ? -from : Math.min(0, room - (from + length));
     const by = { x: shift(box.x, box.width, canvas.width), y: shift(box.y, box.height, canvas.height) };
     return movedLayer(layer, by, canvas);
   }
-  if (shape === 'ellipse')
+  if (shape.kind !== 'rectangle')
     for (let share = 0.05; share <= 1.001; share += 0.05) {
       const by = { x: toMiddle(box).x * share, y: toMiddle(box).y * share };
       if (depth(shifted(points, by), canvas, shape) <= 0) return movedLayer(layer, by, canvas);
@@ -133,7 +140,11 @@ export const outside = defineRule({
         const px = depth(points, canvas, slot.shape);
         if (px <= SLACK) return [];
         const out = points.filter((p) => over(p, canvas, slot.shape) > 0);
-        const where = slot.shape === 'ellipse' ? 'outside the round slot' : 'over the canvas’s edge';
+        const where = {
+          ellipse: 'outside the round slot',
+          rounded: 'outside the rounded slot',
+          rectangle: 'over the canvas’s edge',
+        }[slot.shape.kind];
         const fixed = inside(layer, points, canvas, slot.shape);
         const fixes: Fix[] = layer.locked
           ? []

@@ -20,7 +20,8 @@ import {
   mainFrame,
   nextFreeName,
   proposedDescription,
-  slotsToStart,
+  topDensity,
+  potterySlots,
   type FileFormat,
   type SentPicture,
 } from '@bright-slot/core';
@@ -93,7 +94,7 @@ export class ExportPage {
   protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
   protected readonly needs = computed(() => {
     const slot = this.slot();
-    return slot ? filePixels(slot, slot.density) : { width: 0, height: 0 };
+    return slot ? filePixels(slot, topDensity(slot)) : { width: 0, height: 0 };
   });
   protected readonly format = computed(() => this.graphic()?.export.format ?? 'jpeg');
   protected readonly quality = computed(() => this.draftQuality() ?? this.graphic()?.export.quality ?? 85);
@@ -103,7 +104,7 @@ export class ExportPage {
     const sent = this.sent();
     return sent ? `${this.site.origin}${this.pathOf(sent.slot)}` : '';
   });
-  protected readonly onSite = computed(() => slotsToStart.some((s) => s.id === this.slot()?.id));
+  protected readonly onSite = computed(() => potterySlots.some((s) => s.id === this.slot()?.id));
 
   protected readonly name = computed(() => {
     const typed = this.typedName();

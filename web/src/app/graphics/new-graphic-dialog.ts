@@ -25,7 +25,7 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
                   <span class="outline-room"
                     ><span
                       class="outline"
-                      [class.round]="slot.shape === 'ellipse'"
+                      [class.round]="slot.shape.kind === 'ellipse'"
                       [style.width.px]="outlineOf(slot).width"
                       [style.height.px]="outlineOf(slot).height"
                     ></span

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { mainFrame, pageGround, type FileFormat, type Graphic, type Legibility } from '@bright-slot/core';
+import { mainFrame, topDensity, type FileFormat, type Graphic, type Legibility } from '@bright-slot/core';
 import { PixelClient } from '../workers/pixel-client';
 import type { Answers } from '../workers/messages';
 import { TypeService } from './type.service';
@@ -37,9 +37,9 @@ export class PixelsService {
     signal?: AbortSignal,
   ): Promise<Answers['file']> {
     const { slot } = mainFrame(graphic);
-    const vectors = await vectorsFor(graphic, slot.density, await this.type.ensure(graphic));
+    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
     return this.files.run(
-      { kind: 'file', graphic, ...choices, ground: pageGround[slot.page], vectors },
+      { kind: 'file', graphic, ...choices, ground: slot.ground, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );
@@ -49,9 +49,9 @@ export class PixelsService {
   async legibility(graphic: Graphic, signal?: AbortSignal, by = this.sight): Promise<Legibility[]> {
     const { slot } = mainFrame(graphic);
     if (!graphic.layers.some((l) => l.role === 'words' && l.visible)) return [];
-    const vectors = await vectorsFor(graphic, slot.density, await this.type.ensure(graphic));
+    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
     return by.run(
-      { kind: 'legibility', graphic, ground: pageGround[slot.page], vectors },
+      { kind: 'legibility', graphic, ground: slot.ground, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -181,7 +181,7 @@ export class FitReportPanel {
   protected readonly open = signal(false);
   private readonly frame = computed(() => (this.workbench.graphic() ? mainFrame(this.workbench.graphic()!) : null));
   protected readonly ratio = computed(() => (this.frame() ? this.frame()!.rect.width / this.frame()!.rect.height : 1));
-  protected readonly round = computed(() => this.frame()?.slot.shape === 'ellipse');
+  protected readonly round = computed(() => this.frame()?.slot.shape.kind === 'ellipse');
   private readonly numbered = computed(() =>
     (this.report()?.findings ?? []).map((finding, i) => ({ finding, number: i + 1 })),
   );

@@ -4,6 +4,7 @@ import {
   mainFrame,
   paintLetter,
   sampleGround,
+  topDensity,
   type Graphic,
   type Legibility,
   type Rasterise,
@@ -24,7 +25,7 @@ export async function legibility(
   let mask: OffscreenCanvasRenderingContext2D | undefined;
   for (const layer of graphic.layers) {
     if (layer.role !== 'words' || !layer.visible) continue;
-    const below = await render(graphic, frame.slot.density, vectors, stopped, { below: layer.id });
+    const below = await render(graphic, topDensity(frame.slot), vectors, stopped, { below: layer.id });
     if (!below || stopped()) return null;
     const { canvas, plan } = below;
     const pixels = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);

@@ -4,6 +4,7 @@ import {
   paint,
   plan,
   surfacesOf,
+  topDensity,
   type Graphic,
   type Plan,
   type PlanOptions,
@@ -48,9 +49,9 @@ export async function renderFile(
   stopped: () => boolean,
 ): Promise<OffscreenCanvas | null> {
   const { slot } = mainFrame(graphic);
-  const done = await render(graphic, slot.density, vectors, stopped);
+  const done = await render(graphic, topDensity(slot), vectors, stopped);
   if (!done) return null;
-  const wanted = filePixels(slot, slot.density);
+  const wanted = filePixels(slot, topDensity(slot));
   if (done.canvas.width !== wanted.width || done.canvas.height !== wanted.height)
     throw new Error(
       `The file would be ${done.canvas.width} × ${done.canvas.height} px instead of ${wanted.width} × ${wanted.height}.`,

@@ -1,0 +1,64 @@
+import type { Box } from '../../geometry/box';
+import { borderWithin, crispness, groundAround, type Border, type Ground } from './around';
+import type { Raster } from './raster';
+import { snapRound } from './round';
+import { equalNeighbours, outlineCrossings, type Grid, type Outline } from './row';
+import { sides, type Side } from './step';
+import { CLEAR, cornerRadius, fineBox, snapStraight } from './straight';
+
+/** A slot found on a screenshot; all lengths in device px. */
+export interface Measured {
+  readonly box: Box;
+  readonly outline: Outline;
+  /** How sure the outline is, 0 to 1. */
+  readonly sure: number;
+  /** Sides at which no clear edge was found. */
+  readonly unsure: readonly Side[];
+  /** The edge is spread over several px, so the figures are good to a px or two only. */
+  readonly blurred: boolean;
+  readonly ground: Ground | null;
+  readonly border: Border | null;
+  readonly grid: Grid;
+}
+
+/** Steps that carry less than this of the whole change are a blurred edge. */
+const CRISP = 0.72;
+
+/** How far from a rough drag's sides edges are looked for, device px. */
+export function reachOf(rough: Box, density: number): number {
+  return Math.round(Math.min(60 * density, Math.max(12 * density, 0.12 * Math.min(rough.width, rough.height) + 10 * density)));
+}
+
+/**
+ * Snaps a rough drag to the slot it goes around: straight, rounded or round,
+ * with the ground and border around it and equal neighbours. `density` is the
+ * device px a CSS px that are taken to apply; it only sets how far to look.
+ */
+export function measureSlot(raster: Raster, rough: Box, density = 1): Measured {
+  const reach = reachOf(rough, density);
+  const straight = snapStraight(raster, rough, reach);
+  const sure = sides.reduce((sum, s) => sum + straight.sure[s], 0) / 4;
+  const round = snapRound(raster, rough, reach);
+  if (round && round.sure > sure + 0.03) {
+    return whole(raster, round.box, { kind: 'ellipse' }, round.sure, []);
+  }
+  const unsure = sides.filter((s) => straight.sure[s] < CLEAR);
+  const radius = unsure.length > 1 ? 0 : cornerRadius(raster, straight.box);
+  const outline: Outline = radius > 0 ? { kind: 'rounded', radius } : { kind: 'rectangle' };
+  return whole(raster, straight.box, outline, sure, unsure);
+}
+
+function whole(raster: Raster, found: Box, outline: Outline, sure: number, unsure: readonly Side[]): Measured {
+  const within = outline.kind === 'rectangle' && unsure.length === 0 ? borderWithin(raster, found) : null;
+  const box = within?.inner ?? found;
+  return {
+    box: outline.kind === 'ellipse' ? box : fineBox(raster, box),
+    outline,
+    sure,
+    unsure,
+    blurred: crispness(raster, outlineCrossings(box, outline)) < CRISP,
+    ground: groundAround(raster, found),
+    border: within?.border ?? null,
+    grid: equalNeighbours(raster, box, outline),
+  };
+}
