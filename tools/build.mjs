@@ -1,14 +1,16 @@
 // Builds the app and the server, each only when its sources changed.
-import { buildKernel, installPackages, run, unpackType, whenChanged } from './prepare.mjs';
+import { buildBookmark, buildKernel, installPackages, run, unpackType, whenChanged } from './prepare.mjs';
 
 export async function build() {
   await installPackages();
   await unpackType();
   await buildKernel();
+  await buildBookmark();
   const web = [
     'web/src',
     'web/public',
     'web/package.json',
+    'docs/slot-book.schema.json',
     'web/tsconfig.json',
     'web/tsconfig.worker.json',
     'core/src',

@@ -81,3 +81,13 @@ export async function buildKernel() {
     ]);
   });
 }
+
+/** The measuring bookmark: one small script that can stand in an address. */
+export async function buildBookmark() {
+  await whenChanged('bookmark', ['web/src/bookmark', 'package-lock.json'], ['.cache/bookmark/measure.js'], () => {
+    run('npx', [
+      ...['esbuild', 'web/src/bookmark/measure.ts', '--bundle', '--minify', '--format=iife', '--target=es2022'],
+      ...['--charset=ascii', '--outfile=.cache/bookmark/measure.js', '--log-level=warning'],
+    ]);
+  });
+}

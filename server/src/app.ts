@@ -3,10 +3,14 @@ import { readFileSync } from 'node:fs';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
+import * as z from 'zod';
+import { fetchPicture } from './fetch-picture';
+
+const Wanted = z.object({ address: z.string().max(4000) });
 
 /** Serves the built app: static files, and the page itself with a fresh style nonce each time. */
-export function appServer(options: { web: string; siteOrigin: string }): Express {
-  const { web, siteOrigin } = options;
+export function appServer(options: { web: string; appOrigin: string; siteOrigin: string }): Express {
+  const { web, appOrigin, siteOrigin } = options;
   const app = express();
   app.disable('x-powered-by');
   app.use((_request, response, next) => {
@@ -41,6 +45,23 @@ export function appServer(options: { web: string; siteOrigin: string }): Express
     }),
   );
   app.use(compression());
+  // Only this app's own pages may have pictures fetched.
+  app.post('/api/picture', express.json({ limit: '8kb' }), async (request, response) => {
+    const body = Wanted.safeParse(request.body);
+    if (request.get('origin') !== appOrigin || !body.success) {
+      response.status(403).json({ code: 'origin', message: 'Pictures are fetched for Bright Slot’s own pages only.' });
+      return;
+    }
+    const found = await fetchPicture(body.data.address, siteOrigin);
+    if (!found.ok) {
+      response.status(422).json(found.problem);
+      return;
+    }
+    response.setHeader('Cache-Control', 'no-store');
+    response.setHeader('Content-Disposition', 'attachment');
+    response.setHeader('X-Picture-Name', encodeURIComponent(found.value.name));
+    response.type('application/octet-stream').send(found.value.bytes);
+  });
   app.use(
     express.static(web, {
       index: false,

@@ -27,7 +27,7 @@ try {
     siteServer({ store, demo: `${root}/demo`, fonts: `${root}/dist/web/browser/type-web`, appOrigin, siteOrigin }),
     sitePort,
   );
-  await listen(appServer({ web: `${root}/dist/web/browser`, siteOrigin }), port);
+  await listen(appServer({ web: `${root}/dist/web/browser`, appOrigin, siteOrigin }), port);
 } catch (error) {
   const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
   console.error(
@@ -37,4 +37,4 @@ try {
   );
   process.exit(1);
 }
-console.log(`\n  Bright Slot    ${appOrigin}\n  The demo site  ${siteOrigin}/blog\n\n  Stop with Ctrl+C.\n`);
+console.log(`\n  Bright Slot    ${appOrigin}\n  The demo site  ${siteOrigin}\n\n  Stop with Ctrl+C.\n`);

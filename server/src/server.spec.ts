@@ -151,7 +151,7 @@ describe('the app’s own server', () => {
   afterAll(() => rmSync(web, { recursive: true, force: true }));
 
   it('gives each response a nonce of its own, and a policy without inline script', async () => {
-    const app = appServer({ web, siteOrigin });
+    const app = appServer({ web, appOrigin, siteOrigin });
     const one = await request(app).get('/graphics/abc');
     const two = await request(app).get('/');
     const nonce = (r: { text: string }) => /ngCspNonce="([^"]+)"/.exec(r.text)![1]!;
@@ -164,6 +164,6 @@ describe('the app’s own server', () => {
     expect(one.headers['strict-transport-security']).toBeUndefined();
   });
   it('does not answer for files that are not there', async () => {
-    await request(appServer({ web, siteOrigin })).get('/chunk-GONE.js').expect(404);
+    await request(appServer({ web, appOrigin, siteOrigin })).get('/chunk-GONE.js').expect(404);
   });
 });

@@ -35,7 +35,12 @@ export function zoneCss(slot: Slot, selector: string): string {
         `${selector}>.over-${i}{left:${share(zone.x, slot.width)};top:${share(zone.y, slot.height)};width:${share(
           zone.width,
           slot.width,
-        )};height:${share(zone.height, slot.height)}}`,
+        )};${
+          // A portrait stays one where the slot changes its ratio.
+          zone.kind === 'portrait'
+            ? `aspect-ratio:${n(zone.width)}/${n(zone.height)}`
+            : `height:${share(zone.height, slot.height)}`
+        }}`,
     )
     .join('\n');
 }

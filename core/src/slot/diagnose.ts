@@ -1,5 +1,6 @@
 import type { PictureType } from '../formats/identify';
 import type { Margins } from '../pixels/margins';
+import { weightText } from '../export/weight';
 import { placed, type Placed } from './placed';
 import { figure, filePixels, sizeText, topDensity, type Slot } from './slot';
 
@@ -27,13 +28,6 @@ export interface Diagnosis {
   readonly remarks: readonly Remark[];
   /** Bytes sent for what no visitor sees. */
   readonly wasted: number;
-}
-
-/** Bytes for people: kB are thousands. */
-export function weightText(bytes: number): string {
-  if (bytes < 1000) return `${Math.round(bytes)} bytes`;
-  if (bytes < 1e6) return `${(bytes / 1000).toFixed(bytes < 10_000 ? 1 : 0)} kB`;
-  return `${(bytes / 1e6).toFixed(1)} MB`;
 }
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;

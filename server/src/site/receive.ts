@@ -5,7 +5,7 @@ import {
   identify,
   isSafeName,
   nextFreeName,
-  slotsToStart,
+  potterySlots,
   type Problem,
   type Result,
 } from '@bright-slot/core';
@@ -29,7 +29,7 @@ export async function receive(
   if (!bytes || !fields.success)
     return bad('malformed', 'A picture with its name, slot and description has to be sent.');
   const { name, slot, alt, graphicId, graphicName } = fields.data;
-  if (!slotsToStart.some((s) => s.id === slot)) return bad('no-slot', 'The site has no such slot.');
+  if (!potterySlots.some((s) => s.id === slot)) return bad('no-slot', 'The site has no such slot.');
   if (!isSafeName(name))
     return bad('name', `“${name}” cannot be used in an address: small letters, digits and hyphens only.`);
   const facts = identify(bytes, name);

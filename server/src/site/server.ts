@@ -1,11 +1,11 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import compression from 'compression';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
 import * as z from 'zod';
-import { ShelfPicture, demoPages, escapeHtml, renderPage, slotsToStart, type SitePage } from '@bright-slot/core';
+import { ShelfPicture, demoPages, escapeHtml, renderPage, potterySlots, type SitePage } from '@bright-slot/core';
 import { receive } from './receive';
 import type { SiteStore, StoredPicture } from './store';
 
@@ -63,7 +63,7 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
     }
     next();
   });
-  app.use(['/api', '/shelf', '/pictures', '/thumbs'], (request, response, next) => {
+  app.use(['/api', '/shelf', '/pictures', '/thumbs', '/shots'], (request, response, next) => {
     response.setHeader('Access-Control-Allow-Origin', appOrigin);
     response.setHeader('Vary', 'Origin');
     response.setHeader('Access-Control-Allow-Methods', 'GET, POST, PUT, DELETE');
@@ -74,7 +74,7 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
 
   const address = (p: StoredPicture) => `${siteOrigin}/pictures/${p.id}/${p.name}`;
   const sent = (p: StoredPicture) => ({ ...p, address: address(p) });
-  const slotById = (id: string) => slotsToStart.find((s) => s.id === id);
+  const slotById = (id: string) => potterySlots.find((s) => s.id === id);
 
   const describe = (): SitePage[] =>
     demoPages.map(({ path, kind, slots }) => ({
@@ -140,16 +140,26 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
     response.json(z.array(ShelfPicture).parse(JSON.parse(readFileSync(`${demo}/shelf.json`, 'utf8'))));
   });
   for (const folder of ['pictures', 'logos']) app.use('/shelf', express.static(`${demo}/${folder}`, { index: false }));
+  app.use('/shots', express.static(`${demo}/shots`, { index: false, maxAge: '1h' }));
   app.use('/thumbs', express.static(`${demo}/thumbs`, { index: false, maxAge: '1h' }));
   app.use('/type', express.static(fonts, { index: false, maxAge: '1h' }));
 
-  app.get('/', (_request, response) => response.redirect('/blog'));
+  // What the pages showed before Bright Slot sent them anything.
+  const first = new Map(
+    (existsSync(`${demo}/site`) ? readdirSync(`${demo}/site`) : []).map((file) => [file.replace(/\.\w+$/, ''), file]),
+  );
+  app.use('/first', express.static(`${demo}/site`, { index: false, maxAge: '1h' }));
+
+  app.get('/', (_request, response) => response.redirect('/welcome'));
   for (const { path, kind, slots } of demoPages) {
     const page = () =>
       renderPage(kind, {
         slots: slots.map((id) => {
+          const slot = slotById(id)!;
           const now = store.shown(id);
-          return { slot: slotById(id)!, picture: now && { url: `/pictures/${now.id}/${now.name}`, alt: now.alt } };
+          if (now) return { slot, picture: { url: `/pictures/${now.id}/${now.name}`, alt: now.alt } };
+          const file = store.untouched(id) && first.get(id);
+          return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
         }),
       });
     app.get(path, (_request, response) => {

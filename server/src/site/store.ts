@@ -18,6 +18,8 @@ type SiteData = z.infer<typeof SiteData>;
 export interface SiteStore {
   readonly pictures: () => readonly StoredPicture[];
   readonly shown: (slot: string) => StoredPicture | null;
+  /** Whether nothing was ever shown in a slot or taken down from it. */
+  readonly untouched: (slot: string) => boolean;
   readonly earlier: (slot: string) => readonly StoredPicture[];
   readonly add: (facts: Omit<StoredPicture, 'id' | 'sent'>, bytes: Uint8Array) => Promise<StoredPicture>;
   readonly show: (slot: string, id: string | null) => Promise<void>;
@@ -52,6 +54,7 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
   return {
     pictures: () => data.pictures,
     shown: (slot) => byId(data.shows[slot]),
+    untouched: (slot) => data.shows[slot] === undefined,
     earlier: (slot) =>
       data.pictures
         .filter((p) => p.slot === slot && p.id !== data.shows[slot])

@@ -9,12 +9,14 @@ import { PersistenceEffects } from './state/persistence.effects';
 import { workbenchFeature } from './state/workbench.store';
 import { database } from './storage/database';
 import { GraphicsRepository } from './storage/graphics-repository';
+import { SlotsRepository } from './storage/slots-repository';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
     provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }),
+    { provide: SlotsRepository, useFactory: () => new SlotsRepository(database()) },
     { provide: GraphicsRepository, useFactory: () => new GraphicsRepository(database()) },
     provideEffects(PersistenceEffects),
     { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },

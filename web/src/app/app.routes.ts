@@ -21,6 +21,11 @@ export const routes: Routes = [
     loadComponent: () => import('./export/export-page').then((m) => m.ExportPage),
   },
   {
+    path: 'slots',
+    title: 'Slots · Bright Slot',
+    loadComponent: () => import('./slots/slots-page').then((m) => m.SlotsPage),
+  },
+  {
     path: 'house-style',
     title: 'House style · Bright Slot',
     loadComponent: () => import('./house-style/house-style-page').then((m) => m.HouseStylePage),

@@ -1,7 +1,7 @@
 /** Style that all pages of the pottery share, by our own design; widths are asked of `.page-frame`, not of the window. */
 export const baseCss = `
-.page-frame{container-type:inline-size;min-height:100%}
-.page{background:var(--ground);color:#33302a;font:400 16px/1.6 'Public Sans Variable','Public Sans',sans-serif;min-height:100%;box-sizing:border-box;display:flex;flex-direction:column}
+.page-frame{container-type:inline-size;min-height:100%;display:flex;flex-direction:column}
+.page{background:var(--ground);color:#33302a;font:400 16px/1.6 'Public Sans Variable','Public Sans',sans-serif;flex:1;box-sizing:border-box;display:flex;flex-direction:column}
 .page *{box-sizing:border-box}
 .page h2{font:600 30px/1.2 'Lora Variable','Lora',serif;margin:26px 0 10px;color:#2b2722;letter-spacing:-.01em}
 .page h3{font:600 18px/1.3 'Lora Variable','Lora',serif;margin:0 0 8px}
@@ -29,6 +29,7 @@ export const baseCss = `
 .page .portrait{width:56px;height:56px;border-radius:50%;background:#c9b797;flex:none}
 .page .foot{margin-top:44px;background:#efe7d8;padding:22px 24px 28px;display:flex;justify-content:center;gap:72px;font-size:14px;color:#6e6454}
 .page .foot strong{display:block;color:#4a4338}
+.page .label{font-weight:600;margin:14px 0 6px;font-size:15px}.page .line{display:block;height:38px;border:1px solid #b8b0a0;border-radius:5px;background:#fff}
 .page .drawn{display:flex;align-items:center;justify-content:center;width:100%;height:100%;background:#d9cdb8;overflow:hidden}
 .page .drawn svg{width:min(58%,150px);max-height:78%;fill:#6b3a22;stroke:#6b3a22;stroke-width:2.5;stroke-linejoin:round}
 .page .clay-1{background:#b9c4b5}.page .clay-1 svg{fill:#3f5a4f;stroke:#3f5a4f}

@@ -29,7 +29,7 @@ export const checkout: Kind = {
 <div class="basket"><h3>Your basket</h3><p>${picture('jug', 1)}<span>Stream jug<br>58.00</span></p><p>${picture('bowl', 0)}<span>Ash bowl<br>34.00</span></p><p class="sum"><strong>Together</strong><strong>92.00</strong></p></div></div></main>`,
   css: `.page-checkout .pay{width:752px;padding:28px 0 44px}.page-checkout .steps{display:flex;gap:10px;margin:18px 0;font-size:14px;color:#8a8271}.page-checkout .steps span{flex:1;border-top:3px solid #d8cfbd;padding-top:6px}.page-checkout .steps .done,.page-checkout .steps .now{border-color:#6b3a22;color:#33302a}.page-checkout .now{font-weight:600}
 .page-checkout .two{display:grid;grid-template-columns:1fr 260px;gap:22px;align-items:start}.page-checkout .sheet,.page-checkout .basket{background:#fff;border:1px solid #e2d9c7;border-radius:8px;padding:18px 22px 22px}
-.page .label{font-weight:600;margin:14px 0 6px;font-size:15px}.page .line{display:block;height:38px;border:1px solid #b8b0a0;border-radius:5px;background:#fff}.page-checkout .pair{display:grid;grid-template-columns:1fr 1fr;gap:16px}
+.page-checkout .pair{display:grid;grid-template-columns:1fr 1fr;gap:16px}
 .page-checkout .paying{display:block;margin-top:20px;background:#6b3a22;color:#fff;border-radius:6px;text-align:center;padding:10px;font-weight:600}
 .page-checkout .basket p{display:flex;gap:14px;align-items:center;font-size:15px;margin:0 0 12px}.page-checkout .basket .drawn{width:64px;height:64px;border-radius:6px;flex:none}.page-checkout .sum{justify-content:space-between;border-top:1px solid #e2d9c7;padding-top:12px}
 @container (max-width:559px){.page-checkout .two{grid-template-columns:1fr}}`,
@@ -54,8 +54,8 @@ export const mosaic: Kind = {
     `${head('Shop')}<main class="window"><h2>In the window this month</h2><div class="${count >= 4 ? 'cells' : 'alone'}">${all}</div><p class="under">Ash glazes from the third firing. The wide bowl is spoken for.</p></main>${foot}`,
   css: `.page-mosaic .window{width:1050px}.page-mosaic .head{width:1050px}.page-mosaic .under{margin-top:14px;color:#6e6454}
 .page-mosaic .cells{display:grid;grid-template-columns:repeat(4,1fr);grid-template-rows:repeat(2,1fr);gap:15px;width:1050px;max-width:100%;aspect-ratio:1050/600}
-.page-mosaic .cells .place{width:auto;aspect-ratio:auto;min-width:0;min-height:0}
-.page-mosaic .cells .place:nth-child(1){grid-column:span 2;grid-row:span 2}.page-mosaic .cells .place:nth-child(2){grid-row:span 2}
+.page.page-mosaic .cells .place{width:auto;aspect-ratio:auto;min-width:0;min-height:0}
+.page.page-mosaic .cells .place:nth-child(1){grid-column:span 2;grid-row:span 2}.page.page-mosaic .cells .place:nth-child(2){grid-row:span 2}
 @container (max-width:559px){.page-mosaic .cells{gap:8px}}`,
 };
 

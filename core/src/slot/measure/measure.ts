@@ -2,14 +2,14 @@ import type { Box } from '../../geometry/box';
 import { borderWithin, crispness, groundAround, type Border, type Ground } from './around';
 import type { Raster } from './raster';
 import { snapRound } from './round';
-import { equalNeighbours, outlineCrossings, type Grid, type Outline } from './row';
+import { equalNeighbours, outlineCrossings, type Grid, type SlotOutline } from './row';
 import { sides, type Side } from './step';
 import { CLEAR, cornerRadius, fineBox, snapStraight } from './straight';
 
 /** A slot found on a screenshot; all lengths in device px. */
 export interface Measured {
   readonly box: Box;
-  readonly outline: Outline;
+  readonly outline: SlotOutline;
   /** How sure the outline is, 0 to 1. */
   readonly sure: number;
   /** Sides at which no clear edge was found. */
@@ -26,7 +26,9 @@ const CRISP = 0.72;
 
 /** How far from a rough drag's sides edges are looked for, device px. */
 export function reachOf(rough: Box, density: number): number {
-  return Math.round(Math.min(60 * density, Math.max(12 * density, 0.12 * Math.min(rough.width, rough.height) + 10 * density)));
+  return Math.round(
+    Math.min(60 * density, Math.max(12 * density, 0.12 * Math.min(rough.width, rough.height) + 10 * density)),
+  );
 }
 
 /**
@@ -44,11 +46,11 @@ export function measureSlot(raster: Raster, rough: Box, density = 1): Measured {
   }
   const unsure = sides.filter((s) => straight.sure[s] < CLEAR);
   const radius = unsure.length > 1 ? 0 : cornerRadius(raster, straight.box);
-  const outline: Outline = radius > 0 ? { kind: 'rounded', radius } : { kind: 'rectangle' };
+  const outline: SlotOutline = radius > 0 ? { kind: 'rounded', radius } : { kind: 'rectangle' };
   return whole(raster, straight.box, outline, sure, unsure);
 }
 
-function whole(raster: Raster, found: Box, outline: Outline, sure: number, unsure: readonly Side[]): Measured {
+function whole(raster: Raster, found: Box, outline: SlotOutline, sure: number, unsure: readonly Side[]): Measured {
   const within = outline.kind === 'rectangle' && unsure.length === 0 ? borderWithin(raster, found) : null;
   const box = within?.inner ?? found;
   return {

@@ -1,13 +1,22 @@
 import type { Box } from '../../geometry/box';
-import type { Raster } from './raster';
-import { cornerCrossings, ellipseCrossings, meanStep, sideCrossings, sideStep, sides, type Crossing, type Side } from './step';
+import { apart, offsetOf, type Raster } from './raster';
+import {
+  cornerCrossings,
+  ellipseCrossings,
+  meanStep,
+  sideCrossings,
+  sideStep,
+  sides,
+  type Crossing,
+  type Side,
+} from './step';
 
 /** An outline on the screen, device px. */
-export type Outline =
+export type SlotOutline =
   { readonly kind: 'rectangle' } | { readonly kind: 'rounded'; readonly radius: number } | { readonly kind: 'ellipse' };
 
 /** Crossings all along an outline. */
-export function outlineCrossings(box: Box, outline: Outline): Crossing[] {
+export function outlineCrossings(box: Box, outline: SlotOutline): Crossing[] {
   if (outline.kind === 'ellipse') return ellipseCrossings(box);
   const radius = outline.kind === 'rounded' ? outline.radius : 0;
   return [
@@ -39,7 +48,7 @@ function sideNear(raster: Raster, box: Box, side: Side, inset: number): number {
 }
 
 /** How sure it is that an item of this outline stands at a box; `facing` is looked at first, and alone where it is not enough. */
-function sureAt(raster: Raster, box: Box, outline: Outline, facing: Side, enough: number): number {
+function sureAt(raster: Raster, box: Box, outline: SlotOutline, facing: Side, enough: number): number {
   if (box.x < 0 || box.y < 0 || box.x + box.width > raster.width || box.y + box.height > raster.height) return 0;
   if (outline.kind === 'ellipse') {
     if (meanStep(raster, ellipseCrossings(box, 32)) < enough * 0.4) return 0;
@@ -57,6 +66,22 @@ function sureAt(raster: Raster, box: Box, outline: Outline, facing: Side, enough
   return Math.min(...all) < 0.7 * enough ? 0 : all.reduce((a, b) => a + b, 0) / 4;
 }
 
+/** Whether a line of one colour, the ground's, runs across a box from side to side: then it is more than one item. */
+function isDivided(raster: Raster, box: Box, ground: number): boolean {
+  const lineIsGround = (upright: boolean, at: number) => {
+    const [from, length] = upright ? [box.y, box.height] : [box.x, box.width];
+    for (let k = 0; k < FEW; k++) {
+      const along = from + 2 + ((length - 4) * (k + 0.5)) / FEW;
+      const i = upright ? offsetOf(raster, at, along) : offsetOf(raster, along, at);
+      if (apart(raster, i, ground) > 4) return false;
+    }
+    return true;
+  };
+  for (let y = box.y + 4; y < box.y + box.height - 4; y++) if (lineIsGround(false, y)) return true;
+  for (let x = box.x + 4; x < box.x + box.width - 4; x++) if (lineIsGround(true, x)) return true;
+  return false;
+}
+
 /** Farthest that the next item of a row is looked for, device px. */
 const FARTHEST = 240;
 
@@ -64,9 +89,10 @@ const FARTHEST = 240;
  * Finds items of the same size and outline beside a box, left and right and
  * above and below, at an equal distance: a row, a column or a grid. Device px.
  */
-export function equalNeighbours(raster: Raster, box: Box, outline: Outline): Grid {
+export function equalNeighbours(raster: Raster, box: Box, outline: SlotOutline): Grid {
   const own = sureAt(raster, box, outline, 'left', 0);
   const enough = Math.max(0.24, 0.5 * own);
+  const divided = (b: Box, ground: number) => outline.kind !== 'ellipse' && isDivided(raster, b, ground);
   const alongAxis = (dx: 0 | 1, dy: 0 | 1) => {
     const length = dx ? box.width : box.height;
     const shifted = (n: number, gap: number): Box => ({
@@ -87,7 +113,19 @@ export function equalNeighbours(raster: Raster, box: Box, outline: Outline): Gri
     // A px of rounding an item adds up along a row: the gap that holds furthest is the gap.
     const run = (sign: 1 | -1, gap: number) => {
       let n = 0;
-      while (n < 40 && sure(sign * (n + 1), gap) >= enough) n++;
+      // What is seen of the page between two items is its ground.
+      const between = dx
+        ? offsetOf(raster, box.x + box.width + gap / 2, box.y + box.height / 2)
+        : offsetOf(raster, box.x + box.width / 2, box.y + box.height + gap / 2);
+      const before = dx
+        ? offsetOf(raster, box.x - gap / 2 - 0.5, box.y + box.height / 2)
+        : offsetOf(raster, box.x + box.width / 2, box.y - gap / 2 - 0.5);
+      const ground = sign > 0 ? between : before;
+      const own = gap < 2 || divided(box, ground);
+      while (n < 40 && sure(sign * (n + 1), gap) >= enough) {
+        if (!own && divided(shifted(sign * (n + 1), gap), ground)) break;
+        n++;
+      }
       return n;
     };
     let longest = { before: 0, after: 0, gap: best.gap };

@@ -66,8 +66,7 @@ function linesNear(
   }
   const enough = Math.max(0.18, 0.4 * best.score);
   const strong = lines.filter(
-    ({ score }, i) =>
-      score >= enough && score >= (lines[i - 1]?.score ?? 0) && score > (lines[i + 1]?.score ?? 0),
+    ({ score }, i) => score >= enough && score >= (lines[i - 1]?.score ?? 0) && score > (lines[i + 1]?.score ?? 0),
   );
   return { best, all: strong.length ? strong : [best] };
 }

@@ -21,6 +21,7 @@ import {
   nextFreeName,
   proposedDescription,
   topDensity,
+  weightText,
   potterySlots,
   type FileFormat,
   type SentPicture,
@@ -49,15 +50,6 @@ interface MadeFile {
 }
 
 const labels: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
-
-/** Bytes for people: kB are thousands. */
-export function weightText(bytes: number): string {
-  return bytes < 1000
-    ? `${bytes} bytes`
-    : bytes < 1e6
-      ? `${(bytes / 1000).toFixed(bytes < 10_000 ? 1 : 0)} kB`
-      : `${(bytes / 1e6).toFixed(1)} MB`;
-}
 
 @Component({
   selector: 'bs-export-page',

@@ -65,6 +65,7 @@ import { SaveState } from './save-state';
 export class PlaceBar {
   protected readonly places = [
     { path: '/graphics', name: 'Graphics' },
+    { path: '/slots', name: 'Slots' },
     { path: '/house-style', name: 'House style' },
     { path: '/sites', name: 'Sites' },
   ];

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatTooltip } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { HouseStyleService } from '../house-style/house-style.service';
+import { SlotBook } from '../slots/slot-book.service';
 import { workbenchFeature } from '../state/workbench.store';
 
 /** "Saved 14:02", only when it is. */
@@ -21,11 +22,13 @@ import { workbenchFeature } from '../state/workbench.store';
 export class SaveState {
   private readonly store = inject(Store);
   private readonly house = inject(HouseStyleService);
+  private readonly book = inject(SlotBook);
   private readonly state = this.store.selectSignal(workbenchFeature.selectWorkbenchState);
   protected readonly problem = computed(() => this.state().problem);
   protected readonly text = computed(() => {
     const { saving, problem } = this.state();
-    const savedAt = this.state().savedAt ?? this.house.savedAt();
+    const times = [this.state().savedAt, this.house.savedAt(), this.book.savedAt()].filter((t) => t !== null);
+    const savedAt = times.length ? Math.max(...times) : null;
     if (problem) return 'Not saved';
     if (saving > 0) return 'Saving …';
     return savedAt === null

@@ -6,6 +6,7 @@ import { Icon } from '../shared/icon';
 import { whenText } from '../shared/when';
 import { PageLikeness, pageOf } from '../shared/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
+import { FollowedSlots } from '../slots/followed-slots.service';
 import { PreviewService, type Preview } from './preview.service';
 
 /** A graphic standing on its page, in the slot's true proportions. */
@@ -45,6 +46,9 @@ import { PreviewService, type Preview } from './preview.service';
     </div>
     <p class="quiet small-text">
       {{ slot().name }}, {{ size() }}
+      @if (slotNow(); as now) {
+        · <strong>the slot is {{ sizeOf(now) === size() ? 'changed' : sizeOf(now) }} now</strong>
+      }
       @if (live()) {
         · live on {{ live() }}
       }
@@ -114,6 +118,9 @@ export class GraphicCard {
   /** The page it is live on; empty where it is not. */
   readonly live = input('');
   protected readonly when = whenText;
+  protected readonly sizeOf = sizeText;
+  private readonly followed = inject(FollowedSlots);
+  protected readonly slotNow = computed(() => this.followed.changed(this.entry().graphic));
   readonly duplicated = output();
   readonly deleted = output();
   private readonly previews = inject(PreviewService);

@@ -1,24 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
-import {
-  mainFrame,
-  newGraphic,
-  slotGroups,
-  startHistory,
-  type Graphic,
-  type Problem,
-  type Slot,
-} from '@bright-slot/core';
+import { mainFrame, slotGroups, weightText, type Problem, type Slot } from '@bright-slot/core';
 import { PlaceBar } from '../frame/place-bar';
 import { Icon } from '../shared/icon';
 import { Store } from '@ngrx/store';
+import { MakeGraphic } from '../shared/make-graphic';
 import { SiteClient } from '../shared/site-client';
 import { whenSaved } from '../state/when-saved';
 import { ArchiveService } from '../storage/archive.service';
-import { StorageHealth, megabytes } from '../storage/storage-health.service';
+import { StorageHealth } from '../storage/storage-health.service';
 import {
   GraphicsRepository,
   storageProblem,
@@ -45,7 +37,7 @@ export class GraphicsPage {
   private readonly repository = inject(GraphicsRepository);
   private readonly demo = inject(DemoService);
   private readonly dialogs = inject(MatDialog);
-  private readonly router = inject(Router);
+  private readonly maker = inject(MakeGraphic);
   private readonly snack = inject(MatSnackBar);
   private readonly store = inject(Store);
   private readonly site = inject(SiteClient);
@@ -120,14 +112,8 @@ export class GraphicsPage {
     });
     const slot = await firstValueFrom(ref.afterClosed());
     if (!slot) return;
-    const names = new Set((this.entries() ?? []).map((e) => e.graphic.name));
-    let name = slot.name;
-    for (let n = 2; names.has(name); n++) name = `${slot.name} ${n}`;
-    await this.keep(
-      newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot }),
-      'Made',
-      true,
-    );
+    const made = await this.maker.forSlot(slot);
+    if (!made.ok) this.tell(made.problem);
   }
 
   protected async duplicate({ graphic }: GraphicEntry): Promise<void> {
@@ -138,19 +124,9 @@ export class GraphicsPage {
       created: new Date().toISOString(),
       madeFrom: graphic.id,
     };
-    await this.keep(copy, `Made from ${graphic.name}`, false);
-  }
-
-  private async keep(graphic: Graphic, step: string, open: boolean): Promise<void> {
-    const history = startHistory(graphic, crypto.randomUUID(), Date.now(), step);
-    try {
-      await this.repository.save(history, Object.values(history.steps), Date.now());
-      void this.health.askToKeep();
-      if (open) await this.router.navigate(['/graphics', graphic.id]);
-      else await this.reload();
-    } catch (error) {
-      this.problem.set(storageProblem(error).message);
-    }
+    const kept = await this.maker.keep(copy, `Made from ${graphic.name}`);
+    if (kept.ok) await this.reload();
+    else this.tell(kept.problem);
   }
 
   protected async remove({ graphic }: GraphicEntry): Promise<void> {
@@ -170,7 +146,7 @@ export class GraphicsPage {
     link.download = `bright-slot-${new Date().toLocaleDateString('sv-SE')}.zip`;
     link.click();
     setTimeout(() => URL.revokeObjectURL(url), 60_000);
-    this.snack.open(`Everything is in ${link.download}, ${megabytes(packed.value.size)}.`, 'Close');
+    this.snack.open(`Everything is in ${link.download}, ${weightText(packed.value.size)}.`, 'Close');
   }
 
   protected async bringBack(files: FileList | null): Promise<void> {

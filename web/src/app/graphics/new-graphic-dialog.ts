@@ -1,17 +1,30 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@bright-slot/core';
+import { filterSlots, noFilter, sizeText, slotGroups, typedSlot, type Slot } from '@bright-slot/core';
+import { RouterLink } from '@angular/router';
+import { Icon } from '../shared/icon';
+import { SlotBook } from '../slots/slot-book.service';
 
 /** One question first: which slot? */
 @Component({
   selector: 'bs-new-graphic',
-  imports: [MatDialogModule],
+  imports: [MatDialogModule, RouterLink, Icon],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Which slot is it for?</h2>
     <mat-dialog-content>
+      <label class="field find">
+        <bs-icon name="magnify" />
+        <span class="visually-hidden">Find a slot by name or size</span>
+        <input
+          type="search"
+          placeholder="Name, or 940x198"
+          [value]="words()"
+          (input)="words.set($any($event.target).value)"
+        />
+      </label>
       <div class="groups">
-        @for (group of groups; track group.name) {
+        @for (group of groups(); track group.name) {
           <section [attr.aria-label]="group.name">
             <h3 class="quiet">{{ group.name }}</h3>
             <div class="row">
@@ -64,7 +77,10 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
         <button type="submit" class="button main" [disabled]="!width() || !height()">Start at this size</button>
       </form>
       <p class="small-text problem-text" role="alert">{{ problem() }}</p>
-      <p class="quiet small-text note">Sizes as commonly used, noted November 2026; check with your site.</p>
+      <p class="quiet small-text note">
+        The slots are yours to change and to add to:
+        <a routerLink="/slots" (click)="close()">measure one, or open the book</a>.
+      </p>
     </mat-dialog-content>
   `,
   styles: `
@@ -73,6 +89,13 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
       font-size: 13px;
     }
 
+    .find {
+      width: 240px;
+      margin-bottom: 8px;
+    }
+    .find input {
+      font-weight: 400;
+    }
     .groups {
       display: flex;
       flex-wrap: wrap;
@@ -137,9 +160,16 @@ import { sizeText, slotGroups, slotsToStart, typedSlot, type Slot } from '@brigh
 })
 export class NewGraphicDialog {
   private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot>>(MatDialogRef);
-  protected readonly groups = slotGroups
-    .map((name) => ({ name, slots: slotsToStart.filter((s) => s.group === name) }))
-    .filter((g) => g.slots.length > 0);
+  private readonly book = inject(SlotBook);
+  protected readonly words = signal('');
+  private readonly found = computed(() => filterSlots(this.book.slots() ?? [], { ...noFilter, words: this.words() }));
+  /** The site's own slots come first: a graphic made for one can be sent there. */
+  protected readonly groups = computed(() => {
+    const sites = [...new Set(this.found().map((s) => s.site))].filter(Boolean).sort();
+    const on = sites.map((name) => ({ name, slots: this.found().filter((s) => s.site === name) }));
+    const common = slotGroups.map((name) => ({ name, slots: this.found().filter((s) => s.group === name && !s.site) }));
+    return [...on, ...common].filter((g) => g.slots.length > 0);
+  });
   protected readonly width = signal('');
   protected readonly height = signal('');
   private readonly asked = signal(false);
@@ -158,6 +188,10 @@ export class NewGraphicDialog {
   protected outlineOf(slot: Slot): { width: number; height: number } {
     const scale = 0.085;
     return { width: slot.width * scale, height: Math.min(40, slot.height * scale) };
+  }
+
+  protected close(): void {
+    this.dialog.close();
   }
 
   protected choose(slot: Slot): void {

@@ -28,6 +28,12 @@ import minus from '@mdi/svg/svg/minus.svg';
 import chevron from '@mdi/svg/svg/chevron-right.svg';
 import shapes from '@mdi/svg/svg/shape-outline.svg';
 import steps from '@mdi/svg/svg/history.svg';
+import keyboard from '@mdi/svg/svg/keyboard-outline.svg';
+import monitor from '@mdi/svg/svg/monitor-screenshot.svg';
+import ruler from '@mdi/svg/svg/ruler.svg';
+import ratio from '@mdi/svg/svg/aspect-ratio.svg';
+import mosaic from '@mdi/svg/svg/view-quilt-outline.svg';
+import strip from '@mdi/svg/svg/view-column-outline.svg';
 
 const icons = {
   undo,
@@ -57,6 +63,12 @@ const icons = {
   chevron,
   shapes,
   steps,
+  keyboard,
+  monitor,
+  ruler,
+  ratio,
+  mosaic,
+  strip,
 };
 export type IconName = keyof typeof icons;
 

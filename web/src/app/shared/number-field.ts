@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { readNumber } from '@bright-slot/core';
 
 /** A labelled number: typed, or stepped with the arrow keys (Shift: ten steps). Commas are taken as decimal points. */
 @Component({
@@ -46,8 +47,8 @@ export class NumberField {
   }
 
   private read(text: string): number | null {
-    const n = Number(text.trim().replace(',', '.'));
-    return text.trim() !== '' && Number.isFinite(n) && n >= this.min() && n <= this.max() ? n : null;
+    const n = readNumber(text);
+    return n !== null && n >= this.min() && n <= this.max() ? n : null;
   }
 
   protected typed(text: string): void {

@@ -13,6 +13,9 @@ export function pageOf(slot: Slot, picture: { url: string; alt: string } | null 
 
 const EMPTY = '.page .slot.empty{outline:3px dashed #8a8271;outline-offset:-3px}';
 
+const MARKED =
+  '.page .place{outline:3px solid #f2b01e;outline-offset:0;box-shadow:0 0 0 5px #1f2a30}.page .place>.slot.empty{background:#fdefcf;outline:0}';
+
 /** A page at its own size in a shadow tree, so that its style and ours do not mix. Decorative: hidden from readers. */
 @Component({
   selector: 'bs-page-likeness',
@@ -25,6 +28,8 @@ export class PageLikeness {
   readonly page = input.required<Likeness>();
   /** Draws an outline where a slot shows nothing, which a visitor would not see. */
   readonly showEmpty = input(false);
+  /** Lights the slots, so that they are told from the page. */
+  readonly marked = input(false);
   /** Where each slot lies on the page, in the page's CSS px, once it is laid out. */
   readonly laid = output<{ left: number; top: number; width: number; height: number }>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
@@ -39,7 +44,7 @@ export class PageLikeness {
       const { html, css } = renderPage(kind, content);
       if (html + css === last) return;
       last = html + css;
-      sheet.replaceSync(`${css}\n${this.showEmpty() ? EMPTY : ''}`);
+      sheet.replaceSync(`${css}\n${this.showEmpty() ? EMPTY : ''}\n${this.marked() ? MARKED : ''}`);
       // Our own markup, every text in it escaped by core.
       root.innerHTML = html;
       queueMicrotask(() => {

@@ -1,5 +1,5 @@
 import { Dexie, type DexieOptions, type EntityTable } from 'dexie';
-import type { Silhouette, Step } from '@bright-slot/core';
+import type { Silhouette, Slot, Step } from '@bright-slot/core';
 
 /** A graphic's place in its own history, and what lists need to know of it. */
 export interface GraphicRecord {
@@ -56,6 +56,7 @@ export class Database extends Dexie {
   readonly assets!: EntityTable<AssetRecord, 'hash'>;
   readonly previews!: EntityTable<PreviewRecord, 'graphicId'>;
   readonly exports!: EntityTable<ExportRecord, 'name'>;
+  readonly slots!: EntityTable<Slot, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
 
   /** `store` stands in for the browser's own database in tests. */
@@ -70,6 +71,7 @@ export class Database extends Dexie {
       settings: 'key',
     });
     this.version(2).stores({ exports: 'name, graphicId' });
+    this.version(3).stores({ slots: 'id' });
   }
 }
 

@@ -1,14 +1,8 @@
 import { Injectable, computed, signal } from '@angular/core';
+import { weightText } from '@bright-slot/core';
 
 /** Below this the person is told before the disk is full, bytes. */
 const LITTLE = 60e6;
-
-export const megabytes = (bytes: number): string =>
-  bytes < 1e6
-    ? `${Math.ceil(bytes / 1e3)} kB`
-    : bytes < 1e9
-      ? `${Math.round(bytes / 1e6)} MB`
-      : `${(bytes / 1e9).toFixed(1)} GB`;
 
 /** How much room the browser gives, how much is used, and whether it promised to keep it. */
 @Injectable({ providedIn: 'root' })
@@ -24,12 +18,12 @@ export class StorageHealth {
       this.persistent() === true
         ? 'the browser has promised to keep it'
         : 'the browser may clear it when the disk runs low: “Save everything” now and then';
-    return `${megabytes(e.used)} of ${megabytes(e.quota)} used in this browser; ${kept}.`;
+    return `${weightText(e.used)} of ${weightText(e.quota)} used in this browser; ${kept}.`;
   });
   readonly warning = computed(() => {
     const e = this.estimate();
     return e && e.quota - e.used < LITTLE
-      ? `The browser has only ${megabytes(Math.max(0, e.quota - e.used))} left for your graphics. Save everything as a zip, then free some space on this computer or delete graphics.`
+      ? `The browser has only ${weightText(Math.max(0, e.quota - e.used))} left for your graphics. Save everything as a zip, then free some space on this computer or delete graphics.`
       : '';
   });
 

@@ -14,13 +14,14 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { mainFrame, ratioOf, sizeText } from '@bright-slot/core';
+import { mainFrame, ratioOf, sizeText, slotChanges, type Slot } from '@bright-slot/core';
 import { SaveState } from '../frame/save-state';
 import { Icon } from '../shared/icon';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { GraphicLock } from '../state/graphic-lock';
 import { OpenGraphic } from '../state/open-graphic';
+import { FollowedSlots } from '../slots/followed-slots.service';
 import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './add-layers';
@@ -92,6 +93,25 @@ export class WorkbenchPage {
   protected readonly onlyPicture = signal(false);
   protected readonly dropping = signal(false);
   protected readonly problem = signal('');
+
+  private readonly followed = inject(FollowedSlots);
+  /** The slot as the book has it now, where that is another than this graphic was made for. */
+  protected readonly changedSlot = computed(() => {
+    const graphic = this.workbench.graphic();
+    return graphic?.id === this.id() && !this.lock.reading() ? this.followed.changed(graphic) : null;
+  });
+  protected readonly slotNews = computed(() => {
+    const [slot, now] = [this.slot(), this.changedSlot()];
+    return slot && now ? slotChanges(slot, now).join(', ') : '';
+  });
+
+  protected followSlot(slot: Slot): void {
+    this.workbench.edit({ type: 'follow-slot', slot, name: `Slot: ${sizeText(slot)}` });
+  }
+
+  protected keepSlot(slot: Slot): void {
+    void this.followed.keep(this.id(), slot);
+  }
 
   constructor() {
     effect(() => {

@@ -3,7 +3,9 @@ import {
   AssetHash,
   FileFormat,
   Graphic,
+  type CurrentPicture,
   type Legibility,
+  type Measured,
   type PictureType,
   type Result,
   type Silhouette,
@@ -45,6 +47,12 @@ export const Task = z.discriminatedUnion('kind', [
   }),
   /** A miniature of a graphic, `width` px wide. */
   z.object({ kind: z.literal('miniature'), graphic: Graphic, width: z.number(), vectors }),
+  /** Looks at a picture that is in use now. */
+  z.object({ kind: z.literal('examine'), blob: z.instanceof(Blob), name: z.string() }),
+  /** Opens a screenshot to be measured, under a key; snaps a rough drag on it (device px); lets it go. */
+  z.object({ kind: z.literal('shot-open'), key: z.string(), blob: z.instanceof(Blob), name: z.string() }),
+  z.object({ kind: z.literal('shot-measure'), key: z.string(), rough: box, density: z.number().positive().max(10) }),
+  z.object({ kind: z.literal('shot-close'), key: z.string() }),
   /** Samples what the words of a graphic really stand on. */
   z.object({ kind: z.literal('legibility'), graphic: Graphic, ground: z.string(), vectors }),
 ]);
@@ -76,6 +84,10 @@ export interface Answers {
   file: { blob: Blob; width: number; height: number };
   miniature: Blob;
   legibility: Legibility[];
+  examine: Result<CurrentPicture>;
+  'shot-open': Result<ImageBitmap>;
+  'shot-measure': Result<Measured>;
+  'shot-close': null;
 }
 export type AnswerOf<T extends Task> = Answers[T['kind']];
 

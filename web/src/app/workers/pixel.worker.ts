@@ -1,10 +1,12 @@
 /// <reference lib="webworker" />
 import { encode } from './job/encode';
+import { examine } from './job/examine';
 import { inspect } from './job/inspect';
 import { picture } from './job/pictures';
 import { legibility } from './job/legibility';
 import { render, renderFile } from './job/render';
 import { rough } from './job/rough';
+import { closeShot, measureShot, openShot } from './job/shot';
 import { makeSurface } from './job/surface';
 import { Request, type Reply, type Task } from './messages';
 
@@ -40,6 +42,17 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       if (!samples) throw new Stopped();
       return { value: samples, transfer: [] };
     }
+    case 'examine':
+      return { value: await examine(task.blob, task.name), transfer: [] };
+    case 'shot-open': {
+      const opened = await openShot(task.key, task.blob, task.name);
+      return { value: opened, transfer: opened.ok ? [opened.value] : [] };
+    }
+    case 'shot-measure':
+      return { value: measureShot(task.key, task.rough, task.density), transfer: [] };
+    case 'shot-close':
+      closeShot(task.key);
+      return { value: null, transfer: [] };
     case 'miniature': {
       const done = await render(task.graphic, task.width / task.graphic.canvas.width, task.vectors, stopped);
       if (!done) throw new Stopped();

@@ -1,0 +1,41 @@
+import { Injectable, inject } from '@angular/core';
+import { Router } from '@angular/router';
+import { good, newGraphic, startHistory, type Graphic, type Result, type Slot } from '@bright-slot/core';
+import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { StorageHealth } from '../storage/storage-health.service';
+
+/** Makes graphics: stored with a history of one step, and opened where that is asked. */
+@Injectable({ providedIn: 'root' })
+export class MakeGraphic {
+  private readonly repository = inject(GraphicsRepository);
+  private readonly router = inject(Router);
+  private readonly health = inject(StorageHealth);
+
+  /** An empty graphic for a slot, named after it; the workbench opens on it. */
+  async forSlot(slot: Slot): Promise<Result<Graphic>> {
+    let taken = new Set<string>();
+    try {
+      taken = new Set((await this.repository.list()).entries.map((e) => e.graphic.name));
+    } catch {
+      // Only the name's number depends on it.
+    }
+    let name = slot.name;
+    for (let n = 2; taken.has(name); n++) name = `${slot.name} ${n}`;
+    const graphic = newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot });
+    const kept = await this.keep(graphic, 'Made');
+    if (kept.ok) await this.router.navigate(['/graphics', graphic.id]);
+    return kept;
+  }
+
+  /** Stores a graphic as the first step of a history. */
+  async keep(graphic: Graphic, step: string): Promise<Result<Graphic>> {
+    const history = startHistory(graphic, crypto.randomUUID(), Date.now(), step);
+    try {
+      await this.repository.save(history, Object.values(history.steps), Date.now());
+      void this.health.askToKeep();
+      return good(graphic);
+    } catch (error) {
+      return { ok: false, problem: storageProblem(error) };
+    }
+  }
+}

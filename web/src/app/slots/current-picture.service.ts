@@ -1,0 +1,51 @@
+import { Injectable, inject } from '@angular/core';
+import { MOST_BYTES, Refusal, bad, good, tooHeavy, type CurrentPicture, type Result } from '@bright-slot/core';
+import { PixelsService } from '../shared/pixels.service';
+
+export interface Examined {
+  readonly facts: CurrentPicture;
+  readonly blob: Blob;
+  readonly name: string;
+}
+
+/** Pictures that are in use now, from a file or by their address. */
+@Injectable({ providedIn: 'root' })
+export class CurrentPictures {
+  private readonly pixels = inject(PixelsService);
+
+  async fromFile(file: Blob & { name?: string }): Promise<Result<Examined>> {
+    const name = file.name ?? '';
+    if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
+    try {
+      const facts = await this.pixels.files.run({ kind: 'examine', blob: file, name });
+      return facts.ok ? good({ facts: facts.value, blob: file, name }) : facts;
+    } catch (error) {
+      return bad('unreadable', error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  /** Our own server fetches it, since few sites let another page read their pictures. */
+  async fromAddress(address: string, signal?: AbortSignal): Promise<Result<Examined>> {
+    let response: Response;
+    try {
+      response = await fetch('/api/picture', {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ address: address.trim() }),
+        ...(signal ? { signal } : {}),
+      });
+    } catch {
+      return signal?.aborted
+        ? bad('stopped', 'Stopped.')
+        : bad('unreachable', 'Bright Slot’s server does not answer. Start it again, or drop the picture here.');
+    }
+    if (!response.ok) {
+      const refusal = Refusal.safeParse(await response.json().catch(() => null));
+      return refusal.success
+        ? { ok: false, problem: refusal.data }
+        : bad('no-link', 'That picture could not be fetched.');
+    }
+    const name = decodeURIComponent(response.headers.get('X-Picture-Name') ?? 'picture');
+    return this.fromFile(new File([await response.blob()], name));
+  }
+}

@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { type Slot } from '@bright-slot/core';
+import { Icon } from '../shared/icon';
+import { slotFacts } from './slot-facts';
+import { SlotOnPage } from './slot-on-page';
+
+/** One slot of the book: on its page, all its figures, what can be done with it. */
+@Component({
+  selector: 'bs-slot-card',
+  imports: [Icon, SlotOnPage],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="head">
+      <h2>{{ slot().name }}</h2>
+      <button type="button" class="button icon small bare" aria-label="Close" (click)="closed.emit()">
+        <bs-icon name="close" />
+      </button>
+    </div>
+    @if (slot().site) {
+      <p class="quiet small-text">{{ slot().site }}</p>
+    }
+    <bs-slot-on-page [slot]="slot()" />
+    <div class="actions">
+      <button type="button" class="button main" (click)="started.emit()">Start a graphic</button>
+      <button type="button" class="button" (click)="edited.emit()">Edit</button>
+      <button type="button" class="button" (click)="copied.emit()">Duplicate</button>
+      <button type="button" class="button icon" aria-label="Delete" (click)="removed.emit()">
+        <bs-icon name="trash" />
+      </button>
+    </div>
+    <dl>
+      @for (f of facts(); track $index) {
+        <dt>{{ f[0] }}</dt>
+        <dd>{{ f[1] }}</dd>
+      }
+      <dt>Page’s ground</dt>
+      <dd><span class="chip" [style.background]="slot().ground"></span>{{ slot().ground }}</dd>
+    </dl>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+    }
+    .head {
+      display: flex;
+      align-items: flex-start;
+      justify-content: space-between;
+      gap: 8px;
+    }
+    .actions {
+      display: flex;
+      gap: 8px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: auto 1fr;
+      gap: 4px 14px;
+      margin: 0;
+      font-size: 13px;
+    }
+    dt {
+      color: var(--ink-soft);
+    }
+    dd {
+      margin: 0;
+      overflow-wrap: anywhere;
+    }
+    .chip {
+      display: inline-block;
+      width: 12px;
+      height: 12px;
+      border: 1px solid var(--border);
+      border-radius: 2px;
+      margin-right: 5px;
+      vertical-align: -1px;
+    }
+  `,
+})
+export class SlotCard {
+  readonly slot = input.required<Slot>();
+  readonly closed = output();
+  readonly started = output();
+  readonly edited = output();
+  readonly copied = output();
+  readonly removed = output();
+  protected readonly facts = computed(() => slotFacts(this.slot()));
+}

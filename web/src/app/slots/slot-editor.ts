@@ -1,0 +1,224 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
+import {
+  SlotRecord,
+  fileFormats,
+  fitText,
+  pageFits,
+  pageKinds,
+  slotGroups,
+  type CoveredZone,
+  type FileFormat,
+  type ShownAt,
+  type Slot,
+} from '@bright-slot/core';
+import { ColourField } from '../shared/colour-field';
+import { Icon } from '../shared/icon';
+import { NumberField } from '../shared/number-field';
+import { TextField } from '../shared/text-field';
+import { SlotBook } from './slot-book.service';
+
+const kindNames: Record<Slot['page'], string> = {
+  blog: 'a blog',
+  shop: 'a shop',
+  checkout: 'a payment page',
+  form: 'a form',
+  class: 'a class',
+  landing: 'a landing page',
+  menu: 'a menu row',
+  mosaic: 'a mosaic',
+  strip: 'a strip',
+  community: 'a community page',
+  profile: 'a profile',
+  chat: 'a chat',
+  about: 'about the business',
+  feed: 'a feed of links',
+  plain: 'not known',
+};
+
+/** Every figure of a slot, to be changed; the slot on its page follows as it is. */
+@Component({
+  selector: 'bs-slot-editor',
+  imports: [ColourField, Icon, NumberField, TextField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(keydown.escape)': 'closed.emit()' },
+  templateUrl: './slot-editor.html',
+  styleUrl: './slot-editor.scss',
+})
+export class SlotEditor {
+  readonly slot = input.required<Slot>();
+  readonly saved = output<Slot>();
+  readonly closed = output();
+  /** The slot as it stands in the form, whenever that is a whole one. */
+  readonly draft = output<Slot>();
+  private readonly book = inject(SlotBook);
+
+  protected readonly s = linkedSignal(() => this.slot());
+  protected readonly known = computed(() => this.book.byId().has(this.slot().id));
+  protected readonly groups = slotGroups;
+  protected readonly fits = pageFits.map((id) => ({ id, name: fitText(id) }));
+  protected readonly kinds = pageKinds.map((id) => ({ id, name: kindNames[id] }));
+  protected readonly formats = fileFormats;
+  protected readonly densities = [1, 2, 3] as const;
+  protected readonly zoneKinds = [
+    { id: 'portrait', name: 'a portrait' },
+    { id: 'title', name: 'a title' },
+    { id: 'button', name: 'a button' },
+    { id: 'block', name: 'something else' },
+  ] as const;
+
+  /** What keeps the slot from being saved, in words. */
+  protected readonly problem = computed(() => {
+    const read = SlotRecord.safeParse(this.s());
+    if (read.success) return '';
+    const [issue] = read.error.issues;
+    const where = String(issue?.path[0] ?? '');
+    const named: Record<string, string> = {
+      name: 'The name',
+      dated: 'The date',
+      formats: 'The formats',
+      densities: 'The densities',
+    };
+    return `${named[where] ?? 'A figure'} is not as it should be${where && !named[where] ? ` (${where})` : ''}.`;
+  });
+
+  constructor() {
+    effect(() => {
+      if (!this.problem()) this.draft.emit(this.s());
+    });
+  }
+
+  protected set(change: Partial<Slot>): void {
+    this.s.update((s) => ({ ...s, ...change }));
+  }
+
+  /** The width it is shown at goes along while it is the width itself. */
+  protected setWidth(width: number): void {
+    const { shownWidth, width: before } = this.s();
+    this.set({ width, ...(shownWidth === before ? { shownWidth: width } : {}) });
+  }
+
+  protected setShape(kind: string): void {
+    this.set({
+      shape: kind === 'rounded' ? { kind, radius: 12 } : kind === 'ellipse' ? { kind } : { kind: 'rectangle' },
+    });
+  }
+
+  protected setSafe(kind: string): void {
+    const { width, height } = this.s();
+    const inset = Math.round(Math.min(width, height) * 0.08);
+    this.set({
+      safe:
+        kind === 'insets'
+          ? { kind, top: inset, right: inset, bottom: inset, left: inset }
+          : kind === 'boxes'
+            ? { kind, boxes: [{ x: inset, y: inset, width: width - 2 * inset, height: height - 2 * inset }] }
+            : { kind: 'all' },
+    });
+  }
+
+  protected toggle<T>(list: readonly T[], item: T, all: readonly T[]): T[] {
+    const on = list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
+    return all.filter((x) => on.includes(x));
+  }
+
+  protected setDensity(d: 1 | 2 | 3): void {
+    const densities = this.toggle(this.s().densities, d, this.densities);
+    if (densities.length) this.set({ densities });
+  }
+
+  protected setFormat(f: FileFormat): void {
+    const formats = this.toggle(this.s().formats, f, this.formats);
+    if (formats.length) this.set({ formats });
+  }
+
+  protected setDarkening(kind: string): void {
+    const before = this.s().darkening;
+    this.set({
+      darkening:
+        kind === 'none'
+          ? null
+          : { strength: 0.4, switchable: false, on: true, ...before, kind: kind === 'foot' ? 'foot' : 'all' },
+    });
+  }
+
+  protected setShown(at: 'tablet' | 'phone', mode: string): void {
+    const { width, height } = this.s();
+    const shown: ShownAt =
+      mode === 'height'
+        ? { mode, height: Math.round(height) }
+        : mode === 'size'
+          ? { mode, width, height }
+          : mode === 'hidden'
+            ? { mode }
+            : { mode: 'scales' };
+    this.set({ [at]: shown });
+  }
+
+  protected putShown(at: 'tablet' | 'phone', shown: ShownAt): void {
+    this.set({ [at]: shown });
+  }
+
+  protected setSize(key: 'least' | 'most', size: { width: number; height: number }): void {
+    this.set({ [key]: size });
+  }
+
+  protected addZone(): void {
+    const { width, height, covered } = this.s();
+    const zone: CoveredZone = {
+      what: 'Portrait',
+      kind: 'portrait',
+      x: Math.round(width * 0.04),
+      y: Math.round(height * 0.5),
+      width: Math.round(Math.min(width, height) * 0.5),
+      height: Math.round(Math.min(width, height) * 0.5),
+    };
+    this.set({ covered: [...covered, zone].slice(0, 20) });
+  }
+
+  protected setZone(i: number, change: Partial<CoveredZone>): void {
+    this.set({ covered: this.s().covered.map((z, k) => (k === i ? { ...z, ...change } : z)) });
+  }
+
+  protected dropZone(i: number): void {
+    this.set({ covered: this.s().covered.filter((_, k) => k !== i) });
+  }
+
+  protected setBox(i: number, change: Partial<{ x: number; y: number; width: number; height: number }>): void {
+    const { safe } = this.s();
+    if (safe.kind === 'boxes')
+      this.set({ safe: { ...safe, boxes: safe.boxes.map((b, k) => (k === i ? { ...b, ...change } : b)) } });
+  }
+
+  protected readonly limits = [
+    { key: 'least', name: 'Smallest file taken, px' },
+    { key: 'most', name: 'Largest file taken, px' },
+  ] as const;
+  protected readonly widths = [
+    { key: 'tablet', name: 'On a tablet' },
+    { key: 'phone', name: 'On a phone' },
+  ] as const;
+
+  protected toBytes(kilobytes: number): number {
+    return Math.round(kilobytes * 1000);
+  }
+
+  protected setLimit(key: 'least' | 'most', on: boolean): void {
+    const { width, height } = this.s();
+    this.set({ [key]: on ? { width, height } : null });
+  }
+
+  protected save(event: Event): void {
+    event.preventDefault();
+    const name = this.s().name.trim();
+    if (!this.problem() && name) this.saved.emit({ ...this.s(), name });
+  }
+}

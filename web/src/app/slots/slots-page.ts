@@ -1,0 +1,233 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { ActivatedRoute, Router } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import {
+  duplicateSlot,
+  filterSlots,
+  freeSlotName,
+  noFilter,
+  readSlotFile,
+  sizeText,
+  slotFrom,
+  slotGroups,
+  slotsToAdd,
+  slotsToStart,
+  writeSlotFile,
+  type Slot,
+  type SlotFilter,
+} from '@bright-slot/core';
+import { PlaceBar } from '../frame/place-bar';
+import { Icon } from '../shared/icon';
+import { MakeGraphic } from '../shared/make-graphic';
+import { ShotService } from './shot.service';
+import { ShotView } from './shot-view';
+import { SlotBook } from './slot-book.service';
+import { SlotCard } from './slot-card';
+import { SlotEditor } from './slot-editor';
+import { SlotOnPage } from './slot-on-page';
+import { SlotOutlines } from './slot-outlines';
+import { LiveWay } from './ways/live-way';
+import { MosaicWay } from './ways/mosaic-way';
+import { PictureWay } from './ways/picture-way';
+import { RatioWay } from './ways/ratio-way';
+import { ScreenshotWay } from './ways/screenshot-way';
+import { StripWay } from './ways/strip-way';
+import { TypeWay } from './ways/type-way';
+
+const ways = [
+  { id: 'type', name: 'Type it', icon: 'keyboard' },
+  { id: 'screenshot', name: 'From a screenshot', icon: 'monitor' },
+  { id: 'live', name: 'On the live page', icon: 'ruler' },
+  { id: 'picture', name: 'Current picture', icon: 'image' },
+  { id: 'ratio', name: 'Ratio, one side', icon: 'ratio' },
+  { id: 'mosaic', name: 'Mosaic', icon: 'mosaic' },
+  { id: 'strip', name: 'Strip', icon: 'strip' },
+] as const;
+type Way = (typeof ways)[number]['id'];
+
+/** A file of slots larger than this is none, bytes. */
+const MOST_FILE = 16_000_000;
+
+/** The book of slots, and beside it the ways to find a size. */
+@Component({
+  selector: 'bs-slots-page',
+  imports: [
+    PlaceBar,
+    Icon,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    SlotOutlines,
+    SlotCard,
+    SlotEditor,
+    SlotOnPage,
+    ShotView,
+    TypeWay,
+    RatioWay,
+    PictureWay,
+    ScreenshotWay,
+    LiveWay,
+    MosaicWay,
+    StripWay,
+  ],
+  providers: [ShotService],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'place' },
+  templateUrl: './slots-page.html',
+  styleUrl: './slots-page.scss',
+})
+export class SlotsPage {
+  /** From the address: the way that is open, a slot that is looked at. */
+  readonly way = input<string>();
+  readonly slot = input<string>();
+  protected readonly book = inject(SlotBook);
+  private readonly maker = inject(MakeGraphic);
+  private readonly snack = inject(MatSnackBar);
+  private readonly router = inject(Router);
+  private readonly fragment = toSignal(inject(ActivatedRoute).fragment);
+
+  protected readonly ways = ways;
+  protected readonly openWay = computed<Way | null>(() => ways.find((w) => w.id === this.way())?.id ?? null);
+  protected readonly handed = computed(() => /^measured=(.*)$/s.exec(this.fragment() ?? '')?.[1] ?? '');
+  protected readonly filter = signal<SlotFilter>(noFilter);
+  protected readonly problems = signal<readonly string[]>([]);
+  protected readonly selectedId = linkedSignal<string | null>(() => this.slot() ?? null);
+  protected readonly selected = computed(() => this.book.byId().get(this.selectedId() ?? '') ?? null);
+  /** The slot looked at last, for sums that are about one. */
+  protected readonly lastSlot = linkedSignal<Slot | null, Slot | null>({
+    source: this.selected,
+    computation: (now, before) => now ?? before?.value ?? null,
+  });
+  /** The slot in the editor, and the state it is in there. */
+  protected readonly editing = signal<Slot | null>(null);
+  protected readonly previewed = signal<Slot | null>(null);
+
+  protected readonly found = computed(() => filterSlots(this.book.slots() ?? [], this.filter()));
+  protected readonly groups = computed(() => {
+    const there = new Set((this.book.slots() ?? []).map((s) => s.group));
+    return slotGroups.filter((g) => there.has(g));
+  });
+  protected readonly sites = computed(() =>
+    [...new Set((this.book.slots() ?? []).map((s) => s.site))].sort().reverse(),
+  );
+  protected readonly isAll = computed(() => JSON.stringify(this.filter()) === JSON.stringify(noFilter));
+
+  protected set(change: Partial<SlotFilter>): void {
+    this.filter.update((f) => ({ ...f, ...change }));
+  }
+
+  protected setSite(value: string): void {
+    this.set({ site: value === '*' ? null : value });
+  }
+
+  protected showAll(): void {
+    this.filter.set(noFilter);
+  }
+
+  protected go(way: Way | null): void {
+    this.selectedId.set(null);
+    void this.router.navigate(['/slots'], { queryParams: way ? { way } : {} });
+  }
+
+  protected select(slot: Slot): void {
+    this.selectedId.set(this.selectedId() === slot.id ? null : slot.id);
+  }
+
+  protected added(slots: readonly Slot[]): void {
+    this.filter.set(noFilter);
+    this.selectedId.set(slots[0]?.id ?? null);
+  }
+
+  /** On a screenshot more slots are often measured, so the view stays. */
+  protected addedFromShot(): void {
+    this.filter.set(noFilter);
+  }
+
+  protected async start(slot: Slot): Promise<void> {
+    const made = await this.maker.forSlot(slot);
+    if (!made.ok) this.problems.set([made.problem.message]);
+  }
+
+  protected edit(slot: Slot): void {
+    this.selectedId.set(slot.id);
+    this.previewed.set(null);
+    this.editing.set(slot);
+  }
+
+  protected newSlot(): void {
+    this.previewed.set(null);
+    this.editing.set(
+      slotFrom({
+        id: crypto.randomUUID(),
+        name: freeSlotName('New slot', this.book.slots() ?? []),
+        group: 'Own sizes',
+        width: 940,
+        height: 198,
+        dated: new Date().toLocaleDateString('sv-SE'),
+      }),
+    );
+  }
+
+  protected async saveEdit(slot: Slot): Promise<void> {
+    const before = this.book.byId().get(slot.id);
+    if (!(await this.book.put(slot))) return;
+    this.editing.set(null);
+    this.selectedId.set(slot.id);
+    this.snack
+      .open(before ? `“${slot.name}” is changed.` : `“${slot.name}”, ${sizeText(slot)}, is in the book.`, 'Undo')
+      .onAction()
+      .subscribe(() => void (before ? this.book.put(before) : this.book.remove(slot.id)));
+  }
+
+  protected async duplicate(slot: Slot): Promise<void> {
+    const copy = duplicateSlot(slot, crypto.randomUUID(), this.book.slots() ?? []);
+    if (!(await this.book.put(copy))) return;
+    this.selectedId.set(copy.id);
+    this.snack
+      .open(`“${copy.name}” is in the book.`, 'Undo')
+      .onAction()
+      .subscribe(() => void this.book.remove(copy.id));
+  }
+
+  protected async remove(slot: Slot): Promise<void> {
+    if (!(await this.book.remove(slot.id))) return;
+    this.selectedId.set(null);
+    this.snack
+      .open(`“${slot.name}” was deleted. Graphics made for it keep it.`, 'Undo')
+      .onAction()
+      .subscribe(() => void this.book.put(slot).then(() => this.selectedId.set(slot.id)));
+  }
+
+  protected async restore(): Promise<void> {
+    await this.book.put(...slotsToStart);
+  }
+
+  protected save(slots: readonly Slot[]): void {
+    const url = URL.createObjectURL(new Blob([writeSlotFile(slots)], { type: 'application/json' }));
+    const link = document.createElement('a');
+    link.href = url;
+    link.download = `slots-${new Date().toLocaleDateString('sv-SE')}.json`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(url), 60_000);
+  }
+
+  protected async bringIn(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    if (!file) return;
+    this.problems.set([]);
+    if (file.size > MOST_FILE)
+      return this.problems.set(['That file is too large to be a book of slots. Nothing was brought in.']);
+    const read = readSlotFile(await file.text());
+    if (!read.ok) return this.problems.set([read.problem.message]);
+    const fresh = slotsToAdd(this.book.slots() ?? [], read.value.slots, () => crypto.randomUUID());
+    this.problems.set(read.value.problems.slice(0, 5));
+    if (!(await this.book.put(...fresh))) return;
+    const same = read.value.slots.length - fresh.length;
+    this.snack
+      .open(`${fresh.length} brought in; ${same} stood here just the same.`, fresh.length ? 'Undo' : 'Close')
+      .onAction()
+      .subscribe(() => void (fresh.length && this.book.remove(...fresh.map((s) => s.id))));
+  }
+}

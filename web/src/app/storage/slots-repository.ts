@@ -1,0 +1,55 @@
+import { liveQuery, type Observable } from 'dexie';
+import { Slot, isNewer, SLOT_VERSION } from '@bright-slot/core';
+import type { Database } from './database';
+
+const SEEDED = 'slots-seeded';
+
+export interface StoredBook {
+  readonly slots: readonly Slot[];
+  /** How many entries cannot be read here; they are kept as they are. */
+  readonly unreadable: number;
+  /** Whether those were written by a newer version of this app. */
+  readonly newer: boolean;
+}
+
+/** The book of slots in the browser's database. */
+export class SlotsRepository {
+  constructor(private readonly db: Database) {}
+
+  /** Puts the entries that ship into the book, each once: what a person deleted does not come back. */
+  async seed(entries: readonly Slot[]): Promise<void> {
+    await this.db.transaction('rw', this.db.slots, this.db.settings, async () => {
+      const stored = (await this.db.settings.get(SEEDED))?.value;
+      const seeded = new Set(Array.isArray(stored) ? (stored as unknown[]).map(String) : []);
+      const fresh = entries.filter((s) => !seeded.has(s.id));
+      if (!fresh.length) return;
+      const there = new Set(await this.db.slots.toCollection().primaryKeys());
+      await this.db.slots.bulkPut(fresh.filter((s) => !there.has(s.id)));
+      await this.db.settings.put({ key: SEEDED, value: [...seeded, ...fresh.map((s) => s.id)] });
+    });
+  }
+
+  async list(): Promise<StoredBook> {
+    const stored: unknown[] = await this.db.slots.toArray();
+    const read = stored.map((s) => Slot.safeParse(s));
+    const slots = read.flatMap((r) => (r.success ? [r.data] : []));
+    return {
+      slots,
+      unreadable: stored.length - slots.length,
+      newer: stored.some((s) => isNewer(s, SLOT_VERSION)),
+    };
+  }
+
+  /** The book, now and after every change, from whichever tab it comes. */
+  watch(): Observable<StoredBook> {
+    return liveQuery(() => this.list());
+  }
+
+  async put(slots: readonly Slot[]): Promise<void> {
+    await this.db.slots.bulkPut([...slots]);
+  }
+
+  async remove(ids: readonly string[]): Promise<void> {
+    await this.db.slots.bulkDelete([...ids]);
+  }
+}
