@@ -66,7 +66,9 @@ describe('sending a picture', () => {
     await show(first.id).expect(200);
     await show(second.id).expect(200);
     site = await open();
-    const slot = Site.parse((await request(site).get('/api/site')).body).pages[0]!.slots[0]!;
+    const slot = Site.parse((await request(site).get('/api/site')).body)
+      .pages.flatMap((p) => p.slots)
+      .find((s) => s.id === 'blog-header')!;
     expect([slot.now?.id, slot.earlier.map((e) => e.id)]).toEqual([second.id, [first.id]]);
     expect((await request(site).get('/blog')).text).toContain('b.jpg');
     await show(null).expect(200);
@@ -135,6 +137,20 @@ it('sets a damaged memory aside and starts with an empty one', async () => {
   site = await open();
   expect(Site.parse((await request(site).get('/api/site')).body).names).toEqual([]);
   expect(readdirSync(folder).some((f) => f.startsWith('site.json.unreadable'))).toBe(true);
+});
+
+it('shows the house’s own picture in a slot that nothing was ever sent to, and serves every kind of page', async () => {
+  const pages = Site.parse((await request(site).get('/api/site')).body).pages;
+  expect(new Set(pages.map((p) => p.kind)).size).toBe(14);
+  for (const { path, slots } of pages) {
+    const page = await request(site).get(path).expect(200);
+    for (const { id } of slots) {
+      const shown = new RegExp(`data-slot="${id}"><img src="(/first/${id}\\.\\w+)"`).exec(page.text);
+      expect([id, shown?.[1]]).toEqual([id, expect.any(String)]);
+      await request(site).get(shown![1]!).expect(200);
+    }
+    await request(site).get(`${path}.css`).expect('Content-Type', /css/).expect(200);
+  }
 });
 
 it('serves the shelf and its pictures, and nothing outside the folder', async () => {

@@ -60,12 +60,12 @@ function rowOf(slot: Slot | undefined): string {
  */
 export function renderPage(which: PageKind, content: PageContent): RenderedPage {
   const kind = kinds[which];
-  const holes = content.slots.map(({ slot, picture }) => ({ id: slot.id, html: placeOf(slot, picture, kind) }));
+  const holes = content.slots.map(({ slot, picture }) => ({ wide: slot.anyWidth, html: placeOf(slot, picture, kind) }));
   const join = (list: typeof holes) => list.map((h) => h.html).join('');
   const body = kind.html({
     all: join(holes),
-    of: (id) => join(holes.filter((h) => h.id === id)),
-    rest: (...ids) => join(holes.filter((h) => !ids.includes(h.id))),
+    wide: join(holes.filter((h) => h.wide)),
+    narrow: join(holes.filter((h) => !h.wide)),
     count: holes.length,
     row: rowOf(content.slots[0]?.slot),
   });

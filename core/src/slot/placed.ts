@@ -42,7 +42,7 @@ export function placed(picture: Size, slot: Size, fit: PageFit): Placed {
   return {
     image,
     seen,
-    share: (seen.width * seen.height) / (picture.width * picture.height),
+    share: Math.min(1, (seen.width * seen.height) / (picture.width * picture.height)),
     bare: width < slot.width - 1e-6 || height < slot.height - 1e-6,
   };
 }

@@ -1,10 +1,9 @@
 /** The places of a page's slots, as markup, for a kind of page to arrange. */
 export interface Holes {
   readonly all: string;
-  /** The place of one slot by its id; empty where the page has none such. */
-  of(id: string): string;
-  /** All but those named. */
-  rest(...ids: string[]): string;
+  /** Those as wide as the window, and the others. */
+  readonly wide: string;
+  readonly narrow: string;
   readonly count: number;
   /** Further items of the same row, drawn by the page: as many as it shows beside ours. */
   readonly row: string;

@@ -18,8 +18,8 @@ export const blog: Kind = {
 export const about: Kind = {
   title: 'About Ottermill Pottery',
   ground: '#e9e2d3',
-  html: ({ of, rest }) =>
-    `${of('site-header') || of('common-site-150')}<main class="about">${rest('site-header', 'common-site-150')}<h2>Two wheels by a mill stream</h2><p>We have thrown, glazed and fired in the old fulling mill since the roof was mended. Everything we sell was made within sight of the water.</p><div class="facts"><span><strong>2</strong>wheels</span><span><strong>41</strong>firings a year</span><span><strong>6</strong>at a class</span></div></main>${foot}`,
+  html: ({ wide, narrow }) =>
+    `${wide}<main class="about">${narrow}<h2>Two wheels by a mill stream</h2><p>We have thrown, glazed and fired in the old fulling mill since the roof was mended. Everything we sell was made within sight of the water.</p><div class="facts"><span><strong>2</strong>wheels</span><span><strong>41</strong>firings a year</span><span><strong>6</strong>at a class</span></div></main>${foot}`,
   css: `.page-about .about{width:720px;padding:40px 0;display:flex;flex-direction:column;align-items:center;text-align:center}
 .page-about .facts{display:flex;gap:56px;margin-top:14px;font-size:15px;color:#5b5448}.page-about .facts strong{display:block;font:600 34px/1.1 'Lora Variable','Lora',serif;color:#6b3a22}`,
 };

@@ -72,6 +72,24 @@ export function borderWithin(raster: Raster, box: Box): { border: Border; inner:
 }
 
 /**
+ * A border just outside a box that was snapped to its inner edge: bands of one
+ * colour all around that end, within a few px, at another colour. Null where there is none.
+ */
+export function borderAround(raster: Raster, box: Box): Border | null {
+  const first = commonest(raster, rim(raster, box, 1));
+  if (!first || first.share < 0.97) return null;
+  for (let w = 1; w <= MOST_BORDER; w++) {
+    const next = [...rim(raster, box, w + 1)];
+    if (!next.length) return null;
+    const alike = next.filter((i) => apart(raster, i, first.at) <= 6).length / next.length;
+    if (alike > 0.9) continue;
+    // Text or a neighbour beside the slot changes part of a band; a border ends all along.
+    return alike < 0.1 ? { width: w, colour: hexOf(raster, first.at) } : null;
+  }
+  return null;
+}
+
+/**
  * How abrupt an outline is, 0 to 1: the step across it as a share of the whole
  * change from 3 px outside to 3 px inside, the median over crossings that change at all.
  */

@@ -1,5 +1,5 @@
 import type { Box } from '../../geometry/box';
-import { borderWithin, crispness, groundAround, type Border, type Ground } from './around';
+import { borderAround, borderWithin, crispness, groundAround, type Border, type Ground } from './around';
 import type { Raster } from './raster';
 import { snapRound } from './round';
 import { equalNeighbours, outlineCrossings, type Grid, type SlotOutline } from './row';
@@ -50,17 +50,26 @@ export function measureSlot(raster: Raster, rough: Box, density = 1): Measured {
   return whole(raster, straight.box, outline, sure, unsure);
 }
 
+const grown = (b: Box, by: number): Box => ({
+  x: b.x - by,
+  y: b.y - by,
+  width: b.width + 2 * by,
+  height: b.height + 2 * by,
+});
+
 function whole(raster: Raster, found: Box, outline: SlotOutline, sure: number, unsure: readonly Side[]): Measured {
   const within = outline.kind === 'rectangle' && unsure.length === 0 ? borderWithin(raster, found) : null;
   const box = within?.inner ?? found;
+  const border = within?.border ?? (outline.kind === 'rectangle' && !unsure.length ? borderAround(raster, box) : null);
+  const outer = border ? grown(box, border.width) : box;
   return {
     box: outline.kind === 'ellipse' ? box : fineBox(raster, box),
     outline,
     sure,
     unsure,
     blurred: crispness(raster, outlineCrossings(box, outline)) < CRISP,
-    ground: groundAround(raster, found),
-    border: within?.border ?? null,
+    ground: groundAround(raster, outer),
+    border,
     grid: equalNeighbours(raster, box, outline),
   };
 }

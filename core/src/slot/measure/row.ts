@@ -37,31 +37,35 @@ export interface Grid {
 /** Crossings looked at along one side of a possible neighbour. */
 const FEW = 80;
 
-/** A side at its place or a px to either side of it, since whole-px sums may put it there. */
-function sideNear(raster: Raster, box: Box, side: Side, inset: number): number {
+/** A side at its place, or at any of these px from it: whole-px sums may put it one off. */
+function sideNear(raster: Raster, box: Box, side: Side, inset: number, slack: readonly number[]): number {
   let best = 0;
-  for (const d of [0, -1, 1]) {
+  for (const d of slack) {
     const moved = side === 'left' || side === 'right' ? { ...box, x: box.x + d } : { ...box, y: box.y + d };
     best = Math.max(best, sideStep(raster, moved, side, inset, FEW));
   }
   return best;
 }
 
+/** A px either way. */
+const AROUND = [0, -1, 1];
+const EXACTLY = [0];
+
 /** How sure it is that an item of this outline stands at a box; `facing` is looked at first, and alone where it is not enough. */
-function sureAt(raster: Raster, box: Box, outline: SlotOutline, facing: Side, enough: number): number {
+function sureAt(raster: Raster, box: Box, outline: SlotOutline, facing: Side, enough: number, slack = AROUND): number {
   if (box.x < 0 || box.y < 0 || box.x + box.width > raster.width || box.y + box.height > raster.height) return 0;
   if (outline.kind === 'ellipse') {
     if (meanStep(raster, ellipseCrossings(box, 32)) < enough * 0.4) return 0;
     let best = 0;
-    for (const dx of [0, -1, 1])
-      for (const dy of [0, -1, 1])
+    for (const dx of slack)
+      for (const dy of slack)
         best = Math.max(best, meanStep(raster, ellipseCrossings({ ...box, x: box.x + dx, y: box.y + dy }, FEW)));
     return best;
   }
   const inset = outline.kind === 'rounded' ? outline.radius : 2;
-  const first = sideNear(raster, box, facing, inset);
+  const first = sideNear(raster, box, facing, inset, slack);
   if (first < 0.6 * enough) return 0;
-  const all = [first, ...sides.filter((s) => s !== facing).map((s) => sideNear(raster, box, s, inset))];
+  const all = [first, ...sides.filter((s) => s !== facing).map((s) => sideNear(raster, box, s, inset, slack))];
   // Three good sides and a missing one are no item.
   return Math.min(...all) < 0.7 * enough ? 0 : all.reduce((a, b) => a + b, 0) / 4;
 }
@@ -100,9 +104,9 @@ export function equalNeighbours(raster: Raster, box: Box, outline: SlotOutline):
       x: box.x + dx * n * (box.width + gap),
       y: box.y + dy * n * (box.height + gap),
     });
-    const sure = (n: number, gap: number) => {
+    const sure = (n: number, gap: number, slack = AROUND) => {
       const facing: Side = dx ? (n > 0 ? 'left' : 'right') : n > 0 ? 'top' : 'bottom';
-      return sureAt(raster, shifted(n, gap), outline, facing, enough);
+      return sureAt(raster, shifted(n, gap), outline, facing, enough, slack);
     };
     let best = { gap: 0, sure: 0 };
     for (let gap = 0; gap <= Math.min(length, FARTHEST); gap++) {
@@ -130,11 +134,12 @@ export function equalNeighbours(raster: Raster, box: Box, outline: SlotOutline):
     };
     let longest = { before: 0, after: 0, gap: best.gap };
     let most = 0;
-    for (const gap of [0, 0.5, 1, 1.5, 2, -0.5, -1].map((d) => best.gap + d)) {
+    for (const gap of [0, 1, 2, -1, 0.5, 1.5, -0.5].map((d) => best.gap + d)) {
       if (gap < 0) continue;
       const [before, after] = [run(-1, gap), run(1, gap)];
       // Of gaps that hold equally far, the one at which the items at the ends are surest.
-      const held = before + after + 0.5 * ((before ? sure(-before, gap) : 0) + (after ? sure(after, gap) : 0));
+      const exact = (n: number) => (n ? sure(n, gap, EXACTLY) : 0);
+      const held = before + after + 0.4 * (exact(-before) + exact(after));
       if (held > most + 1e-9) {
         most = held;
         longest = { before, after, gap };

@@ -1,0 +1,38 @@
+import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
+import { slotsToStart, type Slot } from '@bright-slot/core';
+import { Database } from './database';
+import { SlotsRepository } from './slots-repository';
+
+let db: Database;
+let book: SlotsRepository;
+beforeEach(() => {
+  db = new Database('test', { indexedDB: new IDBFactory(), IDBKeyRange });
+  book = new SlotsRepository(db);
+});
+afterEach(() => db.close());
+const [first, second, ...others] = slotsToStart as [Slot, Slot, ...Slot[]];
+
+it('puts the entries that ship in once: what is deleted or changed stays so, what is new comes', async () => {
+  await book.seed([first, second]);
+  await book.put([{ ...first, width: 7 }]);
+  await book.remove([second.id]);
+  await book.seed([first, second, others[0]!]);
+  const { slots } = await book.list();
+  expect(slots.map((s) => [s.id, s.width]).sort()).toEqual(
+    [
+      [first.id, 7],
+      [others[0]!.id, others[0]!.width],
+    ].sort(),
+  );
+});
+
+it('reads entries of version 1, and keeps what it cannot read', async () => {
+  const { densities: _, shape: __, version: ___, ...rest } = first;
+  await db.slots.bulkPut([
+    { ...rest, version: 1, density: 1, shape: 'rectangle' },
+    { id: 'later', version: 9 },
+  ] as unknown as Slot[]);
+  expect(await book.list()).toMatchObject({ unreadable: 1, newer: true, slots: [{ id: first.id, version: 2 }] });
+  await book.put([second]);
+  expect(await db.slots.get('later')).toEqual({ id: 'later', version: 9 });
+});
