@@ -139,7 +139,8 @@ export function equalNeighbours(raster: Raster, box: Box, outline: SlotOutline):
       const [before, after] = [run(-1, gap), run(1, gap)];
       // Of gaps that hold equally far, the one at which the items at the ends are surest.
       const exact = (n: number) => (n ? sure(n, gap, EXACTLY) : 0);
-      const held = before + after + 0.4 * (exact(-before) + exact(after));
+      // Half px are rounded to the same place as whole ones near by: a whole gap is taken for as good.
+      const held = before + after + 0.4 * (exact(-before) + exact(after)) - (Number.isInteger(gap) ? 0 : 0.02);
       if (held > most + 1e-9) {
         most = held;
         longest = { before, after, gap };
