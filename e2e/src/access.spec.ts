@@ -51,6 +51,28 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.find('img.file');
     },
   ],
+  ['Slots', () => browser.go(`${app.app}/slots`).then(() => browser.find('bs-slot-outlines li'))],
+  ['Slots, one of them', () => browser.press('Class header').then(() => browser.find('bs-slot-card'))],
+  ['Slots, the editor', () => browser.press('Edit').then(() => browser.find('bs-slot-editor'))],
+  ...['type', 'ratio', 'picture', 'live', 'mosaic', 'strip'].map((way): [string, () => Promise<unknown>] => [
+    `Slots, by ${way}`,
+    async () => {
+      await browser.go(`${app.app}/slots?way=${way}`);
+      await browser.find(`bs-${way}-way h2`);
+    },
+  ]),
+  [
+    'Slots, on a screenshot',
+    async () => {
+      await browser.go(`${app.app}/slots?way=screenshot`);
+      await browser.press('Try the demo');
+      await browser.find('.sheet img');
+      await browser.press('Place a box');
+      await browser.find('.rough:focus');
+      await browser.keys(Key.ENTER);
+      await browser.find('bs-screenshot-way .size');
+    },
+  ],
   ['House style', () => browser.go(`${app.app}/house-style`).then(() => browser.seeText('File names'))],
   ['Sites', () => browser.go(`${app.app}/sites`).then(() => browser.find('section.page'))],
 ];

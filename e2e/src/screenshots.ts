@@ -51,6 +51,29 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.seeText('It is on the site.');
     await browser.go(`${app.site}/blog`);
   },
+  async slots() {
+    await browser.go(`${app.app}/slots`);
+    await browser.find('bs-slot-outlines li');
+    await browser.press('Class header, 1120');
+    await browser.seeText('shown 1120');
+  },
+  async 'slots-screenshot'() {
+    await browser.go(`${app.app}/slots?way=screenshot`);
+    await browser.press('Try the demo');
+    await browser.find('.sheet img');
+    await settle();
+    const sheet = await browser.run<{ x: number; y: number; z: number }>(
+      `const r = document.querySelector('.sheet').getBoundingClientRect(); return { x: r.x, y: r.y, z: r.width / 1280 }`,
+    );
+    const at = (x: number, y: number) => ({ x: sheet.x + x * sheet.z, y: sheet.y + y * sheet.z });
+    const [from, to] = [at(892, 150), at(1175, 410)];
+    await browser.drag(from, { x: to.x - from.x, y: to.y - from.y });
+    await browser.find('bs-screenshot-way .size');
+  },
+  async 'slots-mosaic'() {
+    await browser.go(`${app.app}/slots?way=mosaic`);
+    await browser.find('bs-mosaic-way table');
+  },
   async 'house-style'() {
     await browser.go(`${app.app}/house-style`);
     await browser.seeText('File names');

@@ -8,7 +8,12 @@ import { fetchPicture, isPublicAddress } from './fetch-picture';
 let server: Server;
 let origin: string;
 let picture: Buffer;
-const paths: Record<string, () => { status: number; headers?: Record<string, string>; body?: Buffer }> = {
+interface Answer {
+  status: number;
+  headers?: Record<string, string>;
+  body?: Buffer;
+}
+const paths: Record<string, () => Answer> = {
   '/a.jpg': () => ({ status: 200, body: picture }),
   '/page': () => ({ status: 200, body: Buffer.from('<!doctype html><p>No picture') }),
   '/gone': () => ({ status: 404 }),
@@ -22,7 +27,7 @@ beforeAll(async () => {
     .jpeg()
     .toBuffer();
   server = createServer((asked, answer) => {
-    const { status, headers, body } = (paths[asked.url!] ?? (() => ({ status: 500 })))();
+    const { status, headers, body } = (paths[asked.url!] ?? ((): Answer => ({ status: 500 })))();
     answer.writeHead(status, headers);
     answer.end(body);
   });

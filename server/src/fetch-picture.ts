@@ -1,4 +1,4 @@
-import { lookup, type LookupAddress } from 'node:dns';
+import { lookup } from 'node:dns';
 import { request as askHttp, type IncomingMessage } from 'node:http';
 import { request as askHttps } from 'node:https';
 import { isIP, type LookupFunction } from 'node:net';
@@ -19,7 +19,7 @@ class NotPublic extends Error {}
 const publicLookup: LookupFunction = (name, options, done) => {
   lookup(name, { ...options, all: true }, (error, found) => {
     if (error) return done(error, '');
-    const open = (found as LookupAddress[]).filter((a) => isPublicAddress(a.address));
+    const open = found.filter((a) => isPublicAddress(a.address));
     const [first] = open;
     if (!first) return done(new NotPublic(), '');
     if (options.all) done(null, open);

@@ -45,7 +45,10 @@ export function slotChanges(from: Slot, to: Slot): string[] {
     ...bookOnly,
   ]);
   const rest = (Object.keys(to) as (keyof Slot)[]).filter((k) => !named.has(k) && differ(k));
-  if (rest.length) said.push(said.length ? 'and more' : 'what the page does around it');
+  // Shown as wide as it is: that goes without saying.
+  const plain = to.shownWidth === to.width && from.shownWidth === from.width;
+  if (rest.some((k) => k !== 'shownWidth' || !plain))
+    said.push(said.length ? 'and more' : 'what the page does around it');
   return said;
 }
 

@@ -63,7 +63,8 @@ function whole(raster: Raster, found: Box, outline: SlotOutline, sure: number, u
   const border = within?.border ?? (outline.kind === 'rectangle' && !unsure.length ? borderAround(raster, box) : null);
   const outer = border ? grown(box, border.width) : box;
   return {
-    box: outline.kind === 'ellipse' ? box : fineBox(raster, box),
+    // Beside a thin border the last pixel's mixture cannot be told from the border.
+    box: outline.kind === 'ellipse' || border ? box : fineBox(raster, box),
     outline,
     sure,
     unsure,

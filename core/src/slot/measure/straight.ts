@@ -187,5 +187,35 @@ export function cornerRadius(raster: Raster, box: Box): number {
     const score = meanStep(raster, cornerCrossings(box, radius, Math.max(reach, radius)));
     if (score > best.score) best = { radius, score };
   }
-  return best.radius;
+  return best.radius > 0 ? fineRadius(raster, box, best.radius) : 0;
+}
+
+/**
+ * A radius put right by how much ground shows in the corners: a corner of radius r
+ * leaves (1 − π/4) r² of its square bare. Mixed pixels count by their share. Where
+ * the corners do not agree with what was found by their edges, that stands.
+ */
+function fineRadius(raster: Raster, box: Box, radius: number): number {
+  const reach = Math.ceil(radius) + 2;
+  const radii = [
+    [1, 1],
+    [-1, 1],
+    [1, -1],
+    [-1, -1],
+  ].map(([sx, sy]) => {
+    const [cx, cy] = [sx! > 0 ? box.x : box.x + box.width, sy! > 0 ? box.y : box.y + box.height];
+    const at = (u: number, v: number) => offsetOf(raster, cx + sx! * (u + 0.5), cy + sy! * (v + 0.5));
+    const ground = at(-2, -2);
+    let bare = 0;
+    for (let v = 0; v < reach; v++)
+      for (let u = 0; u < reach - v; u++) {
+        const inner = apart(raster, at(u + 2, v + 2), ground);
+        if (inner > 12) bare += Math.max(0, 1 - apart(raster, at(u, v), ground) / inner);
+        else if (apart(raster, at(u, v), ground) <= 12) bare += 1;
+      }
+    return Math.sqrt(bare / (1 - Math.PI / 4));
+  });
+  const sorted = radii.sort((a, b) => a - b);
+  const middle = (sorted[1]! + sorted[2]!) / 2;
+  return Math.abs(middle - radius) <= Math.max(1.5, 0.15 * radius) ? Math.round(middle * 4) / 4 : radius;
 }

@@ -91,7 +91,7 @@ import { SlotBook } from '../slots/slot-book.service';
 
     .find {
       width: 240px;
-      margin-bottom: 8px;
+      margin: 4px 0 8px 3px;
     }
     .find input {
       font-weight: 400;

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, ElementRef, effect, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  effect,
+  inject,
+  input,
+  output,
+} from '@angular/core';
 import { renderPage, type PageContent, type PageKind, type Slot } from '@bright-slot/core';
 
 export interface Likeness {
@@ -47,21 +56,34 @@ export class PageLikeness {
       sheet.replaceSync(`${css}\n${this.showEmpty() ? EMPTY : ''}\n${this.marked() ? MARKED : ''}`);
       // Our own markup, every text in it escaped by core.
       root.innerHTML = html;
-      queueMicrotask(() => {
-        const hole = root.querySelector<HTMLElement>('.slot');
-        if (!hole) return;
-        let left = 0;
-        let top = 0;
-        for (
-          let e: HTMLElement | null = hole;
-          e && e !== this.host.nativeElement;
-          e = e.offsetParent as HTMLElement | null
-        ) {
-          left += e.offsetLeft;
-          top += e.offsetTop;
-        }
-        this.laid.emit({ left, top, width: hole.offsetWidth, height: hole.offsetHeight });
-      });
+      // A page that is wider or narrower lays its slots out anew.
+      const hole = root.querySelector<HTMLElement>('.slot');
+      resized.disconnect();
+      resized.observe(this.host.nativeElement);
+      if (hole) resized.observe(hole);
     });
+    const resized = new ResizeObserver(() => this.tell(root));
+    inject(DestroyRef).onDestroy(() => resized.disconnect());
   }
+
+  private tell(root: ShadowRoot): void {
+    const hole = root.querySelector<HTMLElement>('.slot');
+    if (!hole) return;
+    let left = 0;
+    let top = 0;
+    for (
+      let e: HTMLElement | null = hole;
+      e && e !== this.host.nativeElement;
+      e = e.offsetParent as HTMLElement | null
+    ) {
+      left += e.offsetLeft;
+      top += e.offsetTop;
+    }
+    const at = { left, top, width: hole.offsetWidth, height: hole.offsetHeight };
+    if (JSON.stringify(at) === this.told) return;
+    this.told = JSON.stringify(at);
+    this.laid.emit(at);
+  }
+
+  private told = '';
 }

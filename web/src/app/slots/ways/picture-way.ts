@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input
 import { typedSlot, type Result, type Slot } from '@bright-slot/core';
 import { TextField } from '../../shared/text-field';
 import { CurrentPictures, type Examined } from '../current-picture.service';
+import { SlotBook } from '../slot-book.service';
 import { AddSlot } from './add-slot';
 import { PictureFacts } from './picture-facts';
 import { SlotSelect } from './slot-select';
@@ -79,7 +80,14 @@ export class PictureWay {
   protected readonly found = signal<Examined | null>(null);
   protected readonly url = signal('');
   protected readonly picked = signal<Slot | null>(null);
-  protected readonly against = computed(() => this.picked() ?? this.slot());
+  private readonly book = inject(SlotBook);
+  /** Unless one is chosen, the slot that the picture was most likely made for: the nearest in width. */
+  protected readonly against = computed(() => {
+    const width = this.found()?.facts.width ?? 0;
+    const off = (s: Slot) => Math.min(Math.abs(s.width - width), Math.abs(s.width * 2 - width));
+    const nearest = (this.book.slots() ?? []).reduce<Slot | null>((a, b) => (a && off(a) <= off(b) ? a : b), null);
+    return this.picked() ?? this.slot() ?? nearest;
+  });
   protected readonly slots = computed(() => {
     const f = this.found();
     if (!f) return [];

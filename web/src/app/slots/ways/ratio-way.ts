@@ -56,6 +56,11 @@ const percent = (share: number) => figure(Math.abs(share) * 100, Math.abs(share)
         </thead>
         <tbody>
           @for (c of f; track c.width + 'x' + c.height) {
+            @if (c === firstNear()) {
+              <tr>
+                <td colspan="4" class="note">Close by, nearer the ratio</td>
+              </tr>
+            }
             <tr [class.here]="c === chosen()">
               <td>{{ sizeOf(c) }}</td>
               <td>{{ errorOf(c) }}</td>
@@ -111,6 +116,10 @@ export class RatioWay {
   protected readonly found = computed(() => {
     const a = this.answer();
     return a.ok ? [...a.value.here, ...a.value.near] : null;
+  });
+  protected readonly firstNear = computed(() => {
+    const a = this.answer();
+    return a.ok ? a.value.near[0] : undefined;
   });
   protected readonly chosen = linkedSignal<RatioCandidate | null>(() => this.found()?.[0] ?? null);
   protected readonly slots = computed(() => {

@@ -46,15 +46,18 @@ import { AddSlot } from './add-slot';
           <tr>
             <th scope="col">unit</th>
             <th scope="col">exactly</th>
-            <th scope="col">rounded, typed back</th>
           </tr>
         </thead>
         <tbody>
           @for (row of rows(); track row.unit) {
             <tr [class.here]="row.unit === unit()">
               <td>{{ row.unit }}</td>
-              <td>{{ row.exact }}</td>
-              <td>{{ row.back }}</td>
+              <td>
+                {{ row.exact }}
+                @if (row.back) {
+                  <br /><span class="back">{{ row.back }}</span>
+                }
+              </td>
             </tr>
           }
         </tbody>
@@ -85,6 +88,7 @@ import { AddSlot } from './add-slot';
     }
   `,
   styleUrl: './_way.scss',
+  styles: '.back { color: var(--ink-soft); font-weight: 400; font-size: 12px; }',
 })
 export class TypeWay {
   readonly added = output<readonly Slot[]>();
@@ -132,7 +136,7 @@ export class TypeWay {
       return {
         unit,
         exact: `${figure(w, 3)} × ${figure(h, 3)}`,
-        back: unit === 'px' ? '' : `${figure(rw)} × ${figure(rh)} is ${sizeText(back)} px`,
+        back: unit === 'px' ? '' : `typed back as ${figure(rw)} × ${figure(rh)} it is ${sizeText(back)} px`,
       };
     });
   });
