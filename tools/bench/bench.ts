@@ -10,6 +10,7 @@ import {
   createReporter,
   layoutWords,
   mainFrame,
+  measureSlot,
   reduce,
   sampleGround,
   sourceNeeded,
@@ -55,6 +56,15 @@ const shaper = await realShaper();
   const theirs = await time(() => sharp(data, raw).resize(1600, 400, { kernel: 'lanczos3' }).raw().toBuffer(), 3);
   row('reduce 6000 × 1500 to 1600 × 400, against sharp from the same pixels', ours / theirs, '≤ 1.0');
   row('… the kernel in plain TypeScript, against the compiled one', plain / ours, 'the more the better');
+}
+{
+  const shot = join(root, 'demo/shots/window.png');
+  const { data, info } = await sharp(shot).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const raster = { data: new Uint8ClampedArray(data), width: info.width, height: info.height };
+  const rough = { x: 885, y: 140, width: 270, height: 300 };
+  const ours = await time(() => measureSlot(raster, rough, 1));
+  const theirs = await time(() => sharp(shot).ensureAlpha().raw().toBuffer());
+  row('a slot measured on a screenshot of 1280 × 800, against decoding that', ours / theirs, '≤ 10');
 }
 {
   const layer = words('Notes from the Wheel, a diary from the mill');

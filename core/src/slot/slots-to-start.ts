@@ -1,4 +1,4 @@
-import { LONGEST_SIDE, plainSlot, type Slot } from './slot';
+import { LONGEST_SIDE, plainSlot, type ShownAt, type Slot, type SlotGroup } from './slot';
 import { bad, good, type Result } from '../problem';
 
 type Entry = Pick<Slot, 'id' | 'name' | 'group' | 'width' | 'height'> & Partial<Slot>;
@@ -17,134 +17,84 @@ export function slotFrom(own: Entry): Slot {
   };
 }
 
-const common = (own: Entry): Slot => slotFrom({ source: 'as commonly used; check with your site', ...own });
-const pottery = (own: Entry): Slot =>
-  slotFrom({ site: 'ottermill.example', source: 'the handbook of ottermill.example', ...own });
+/** Entries of one origin; what is not said is as `plainSlot` has it. */
+const entriesOf =
+  (origin: Pick<Slot, 'site' | 'source'>) =>
+  (id: string, name: string, group: SlotGroup, width: number, height: number, own: Partial<Slot> = {}): Slot =>
+    slotFrom({ ...origin, id, name, group, width, height, ...own });
+const common = entriesOf({ site: '', source: 'as commonly used; check with your site' });
+const pottery = entriesOf({ site: 'ottermill.example', source: 'the handbook of ottermill.example' });
 
 const linen = '#fbf8f2';
 const kiln = '#2f2a26';
-const phone = (height: number) => ({ mode: 'height', height }) as const;
+const high = (height: number): ShownAt => ({ mode: 'height', height });
+const sized = (width: number, height = width): ShownAt => ({ mode: 'size', width, height });
 
 /** Sizes in common use, under neutral names: common practice, no source. */
 const commonSlots: readonly Slot[] = [
-  common({
-    id: 'common-blog-940x198',
-    name: 'Blog header 940 × 198',
-    group: 'Headers',
-    width: 940,
-    height: 198,
+  common('common-blog-940x198', 'Blog header 940 × 198', 'Headers', 940, 198, {
     page: 'blog',
     ground: linen,
     oneOfSeveral: true,
   }),
-  common({
-    id: 'common-blog-940x175',
-    name: 'Blog header 940 × 175',
-    group: 'Headers',
-    width: 940,
-    height: 175,
+  common('common-blog-940x175', 'Blog header 940 × 175', 'Headers', 940, 175, {
     page: 'blog',
     ground: linen,
     oneOfSeveral: true,
   }),
-  common({
-    id: 'common-blog-960x100',
-    name: 'Blog header 960 × 100',
-    group: 'Headers',
-    width: 960,
-    height: 100,
+  common('common-blog-960x100', 'Blog header 960 × 100', 'Headers', 960, 100, {
     page: 'blog',
     ground: linen,
     oneOfSeveral: true,
   }),
-  common({
-    id: 'common-blog-1000x288',
-    name: 'Blog header 1000 × 288',
-    group: 'Headers',
-    width: 1000,
-    height: 288,
+  common('common-blog-1000x288', 'Blog header 1000 × 288', 'Headers', 1000, 288, {
     page: 'blog',
     ground: linen,
     oneOfSeveral: true,
   }),
-  common({
-    id: 'common-cover-851x315',
-    name: 'Page cover 851 × 315',
-    group: 'Covers and banners',
-    width: 851,
-    height: 315,
+  common('common-cover-851x315', 'Page cover 851 × 315', 'Covers and banners', 851, 315, {
     page: 'community',
     covered: [{ what: 'Portrait', kind: 'portrait', x: 24, y: 205, width: 160, height: 160 }],
     safe: { kind: 'insets', top: 24, right: 90, bottom: 24, left: 90 },
-    phone: phone(208),
+    phone: high(208),
   }),
-  common({
-    id: 'common-banner-1584x396',
-    name: 'Profile banner 1584 × 396',
-    group: 'Covers and banners',
-    width: 1584,
-    height: 396,
+  common('common-banner-1584x396', 'Profile banner 1584 × 396', 'Covers and banners', 1584, 396, {
     shownWidth: 792,
     page: 'profile',
     covered: [{ what: 'Portrait', kind: 'portrait', x: 48, y: 236, width: 304, height: 304 }],
     fit: 'asks-crop',
     mostBytes: 8_000_000,
   }),
-  common({
-    id: 'common-avatar-128',
-    name: 'Round avatar 128',
-    group: 'Tiles and avatars',
-    width: 128,
-    height: 128,
+  common('common-avatar-128', 'Round avatar 128', 'Tiles and avatars', 128, 128, {
     densities: [1, 2],
     shape: { kind: 'ellipse' },
     page: 'chat',
     ground: '#f3f1ec',
-    tablet: { mode: 'size', width: 128, height: 128 },
-    phone: { mode: 'size', width: 64, height: 64 },
+    tablet: sized(128),
+    phone: sized(64),
   }),
-  common({
-    id: 'common-form-1600x400',
-    name: 'Form header 1600 × 400',
-    group: 'Headers',
-    width: 1600,
-    height: 400,
+  common('common-form-1600x400', 'Form header 1600 × 400', 'Headers', 1600, 400, {
     page: 'form',
     ground: '#eef1ee',
   }),
-  common({
-    id: 'common-class-1600x400',
-    name: 'Class header 1600 × 400',
-    group: 'Headers',
-    width: 1600,
-    height: 400,
+  common('common-class-1600x400', 'Class header 1600 × 400', 'Headers', 1600, 400, {
     shownWidth: 1200,
     page: 'class',
     shape: { kind: 'rounded', radius: 12 },
     darkening: { kind: 'foot', strength: 0.6, switchable: false, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 40, y: 270, width: 760, height: 100 }],
-    phone: phone(110),
+    phone: high(110),
   }),
-  common({
-    id: 'common-landing-1600x600',
-    name: 'Landing header 1600 × 600',
-    group: 'Headers',
-    width: 1600,
-    height: 600,
+  common('common-landing-1600x600', 'Landing header 1600 × 600', 'Headers', 1600, 600, {
     page: 'landing',
     ground: kiln,
     anyWidth: true,
     darkening: { kind: 'all', strength: 0.4, switchable: true, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 400, y: 200, width: 800, height: 200 }],
-    tablet: phone(420),
-    phone: phone(380),
+    tablet: high(420),
+    phone: high(380),
   }),
-  common({
-    id: 'common-checkout-750x90',
-    name: 'Checkout header 750 × 90',
-    group: 'Headers',
-    width: 750,
-    height: 90,
+  common('common-checkout-750x90', 'Checkout header 750 × 90', 'Headers', 750, 90, {
     page: 'checkout',
     source: 'from memory; check with your payment page',
     wants: 'address',
@@ -152,61 +102,35 @@ const commonSlots: readonly Slot[] = [
     ground: '#f4f1ea',
     fit: 'top-left',
   }),
-  common({
-    id: 'common-tile-320x200',
-    name: 'Menu tile 320 × 200',
-    group: 'Tiles and avatars',
-    width: 320,
-    height: 200,
+  common('common-tile-320x200', 'Menu tile 320 × 200', 'Tiles and avatars', 320, 200, {
     shownWidth: 160,
     page: 'menu',
     rowShows: 7,
-    tablet: { mode: 'size', width: 160, height: 100 },
-    phone: { mode: 'size', width: 160, height: 100 },
+    tablet: sized(160, 100),
+    phone: sized(160, 100),
   }),
-  common({
-    id: 'common-mosaic-1050x600',
-    name: 'Mosaic 1050 × 600',
-    group: 'Mosaics and strips',
-    width: 1050,
-    height: 600,
+  common('common-mosaic-1050x600', 'Mosaic 1050 × 600', 'Mosaics and strips', 1050, 600, {
     page: 'mosaic',
     source: 'as commonly used, gaps of 15; check with your site',
-    phone: { mode: 'scales' },
   }),
-  common({
-    id: 'common-square-134',
-    name: 'Strip square 134',
-    group: 'Mosaics and strips',
-    width: 134,
-    height: 134,
+  common('common-square-134', 'Strip square 134', 'Mosaics and strips', 134, 134, {
     page: 'strip',
     rowShows: 5,
     source: 'as commonly used, five in a row; check with your site',
-    tablet: { mode: 'size', width: 134, height: 134 },
-    phone: { mode: 'size', width: 134, height: 134 },
+    tablet: sized(134),
+    phone: sized(134),
   }),
-  common({
-    id: 'common-site-150',
-    name: 'Site header, 150 high',
-    group: 'Headers',
-    width: 1280,
-    height: 150,
+  common('common-site-150', 'Site header, 150 high', 'Headers', 1280, 150, {
     anyWidth: true,
     page: 'about',
     ground: '#e9e2d3',
     fit: 'fits-within',
     keepsTransparency: true,
     formats: ['png'],
-    tablet: phone(150),
-    phone: phone(150),
+    tablet: high(150),
+    phone: high(150),
   }),
-  common({
-    id: 'common-logo-512',
-    name: 'Logo 512 × 512',
-    group: 'Logos',
-    width: 512,
-    height: 512,
+  common('common-logo-512', 'Logo 512 × 512', 'Logos', 512, 512, {
     shownWidth: 256,
     keepsTransparency: true,
     formats: ['png', 'webp'],
@@ -214,26 +138,16 @@ const commonSlots: readonly Slot[] = [
     ground: '#e9e2d3',
     fit: 'fits-within',
     least: { width: 256, height: 256 },
-    tablet: { mode: 'size', width: 256, height: 256 },
-    phone: { mode: 'size', width: 180, height: 180 },
+    tablet: sized(256),
+    phone: sized(180),
   }),
-  common({
-    id: 'common-card-1200x630',
-    name: 'Link card 1200 × 630',
-    group: 'Cards',
-    width: 1200,
-    height: 630,
+  common('common-card-1200x630', 'Link card 1200 × 630', 'Cards', 1200, 630, {
     shownWidth: 600,
     page: 'feed',
     least: { width: 600, height: 315 },
     mostBytes: 5_000_000,
   }),
-  common({
-    id: 'common-picture-640x480',
-    name: 'Article picture 640 × 480',
-    group: 'Cards',
-    width: 640,
-    height: 480,
+  common('common-picture-640x480', 'Article picture 640 × 480', 'Cards', 640, 480, {
     densities: [1, 2],
     page: 'blog',
     ground: linen,
@@ -242,67 +156,37 @@ const commonSlots: readonly Slot[] = [
 
 /** The slots of the invented pottery's site; a graphic made for one can be sent there. */
 export const potterySlots: readonly Slot[] = [
-  pottery({
-    id: 'blog-header',
-    name: 'Blog header',
-    group: 'Headers',
-    width: 940,
-    height: 198,
+  pottery('blog-header', 'Blog header', 'Headers', 940, 198, {
     page: 'blog',
     ground: linen,
   }),
-  pottery({
-    id: 'slim-header',
-    name: 'Slim header',
-    group: 'Headers',
-    width: 960,
-    height: 100,
+  pottery('slim-header', 'Slim header', 'Headers', 960, 100, {
     page: 'shop',
     ground: linen,
   }),
-  pottery({
-    id: 'form-header',
-    name: 'Form header',
-    group: 'Headers',
-    width: 1600,
-    height: 400,
+  pottery('form-header', 'Form header', 'Headers', 1600, 400, {
     page: 'form',
     ground: '#eef1ee',
   }),
-  pottery({
-    id: 'class-header',
-    name: 'Class header',
-    group: 'Headers',
-    width: 1120,
-    height: 280,
+  pottery('class-header', 'Class header', 'Headers', 1120, 280, {
     densities: [1, 2],
     page: 'class',
     ground: '#ffffff',
     shape: { kind: 'rounded', radius: 12 },
     darkening: { kind: 'foot', strength: 0.62, switchable: false, on: true },
     covered: [{ what: 'The class’s name', kind: 'title', x: 28, y: 188, width: 560, height: 72 }],
-    phone: phone(150),
+    phone: high(150),
   }),
-  pottery({
-    id: 'landing-header',
-    name: 'Landing header',
-    group: 'Headers',
-    width: 1600,
-    height: 520,
+  pottery('landing-header', 'Landing header', 'Headers', 1600, 520, {
     anyWidth: true,
     page: 'landing',
     ground: kiln,
     darkening: { kind: 'all', strength: 0.42, switchable: true, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 420, y: 170, width: 760, height: 180 }],
-    tablet: phone(420),
-    phone: phone(400),
+    tablet: high(420),
+    phone: high(400),
   }),
-  pottery({
-    id: 'checkout-header',
-    name: 'Checkout header',
-    group: 'Headers',
-    width: 750,
-    height: 90,
+  pottery('checkout-header', 'Checkout header', 'Headers', 750, 90, {
     page: 'checkout',
     wants: 'address',
     border: { width: 1, colour: '#cfc6b4' },
@@ -310,142 +194,82 @@ export const potterySlots: readonly Slot[] = [
     fit: 'top-left',
     mostBytes: 200_000,
   }),
-  pottery({
-    id: 'page-cover',
-    name: 'Page cover',
-    group: 'Covers and banners',
-    width: 851,
-    height: 315,
+  pottery('page-cover', 'Page cover', 'Covers and banners', 851, 315, {
     page: 'community',
     covered: [{ what: 'Portrait', kind: 'portrait', x: 24, y: 235, width: 140, height: 140 }],
     safe: { kind: 'insets', top: 24, right: 90, bottom: 24, left: 90 },
-    phone: phone(208),
+    phone: high(208),
   }),
-  pottery({
-    id: 'profile-banner',
-    name: 'Profile banner',
-    group: 'Covers and banners',
-    width: 1584,
-    height: 396,
+  pottery('profile-banner', 'Profile banner', 'Covers and banners', 1584, 396, {
     shownWidth: 792,
     page: 'profile',
     covered: [{ what: 'Portrait', kind: 'portrait', x: 48, y: 260, width: 272, height: 272 }],
     fit: 'asks-crop',
   }),
-  pottery({
-    id: 'chat-avatar',
-    name: 'Round chat avatar',
-    group: 'Tiles and avatars',
-    width: 128,
-    height: 128,
+  pottery('chat-avatar', 'Round chat avatar', 'Tiles and avatars', 128, 128, {
     shape: { kind: 'ellipse' },
     page: 'chat',
     ground: '#f3f1ec',
-    tablet: { mode: 'size', width: 128, height: 128 },
-    phone: { mode: 'size', width: 64, height: 64 },
+    tablet: sized(128),
+    phone: sized(64),
   }),
-  pottery({
-    id: 'menu-tile',
-    name: 'Menu tile',
-    group: 'Tiles and avatars',
-    width: 320,
-    height: 200,
+  pottery('menu-tile', 'Menu tile', 'Tiles and avatars', 320, 200, {
     shownWidth: 160,
     page: 'menu',
     ground: linen,
     rowShows: 7,
     shape: { kind: 'rounded', radius: 12 },
-    tablet: { mode: 'size', width: 160, height: 100 },
-    phone: { mode: 'size', width: 160, height: 100 },
+    tablet: sized(160, 100),
+    phone: sized(160, 100),
   }),
-  pottery({
-    id: 'mosaic-wide',
-    name: 'Mosaic, wide cell',
-    group: 'Mosaics and strips',
-    width: 517.5,
-    height: 600,
+  pottery('mosaic-wide', 'Mosaic, wide cell', 'Mosaics and strips', 517.5, 600, {
     densities: [1, 2],
     page: 'mosaic',
     ground: linen,
   }),
-  pottery({
-    id: 'mosaic-tall',
-    name: 'Mosaic, tall cell',
-    group: 'Mosaics and strips',
-    width: 251.25,
-    height: 600,
+  pottery('mosaic-tall', 'Mosaic, tall cell', 'Mosaics and strips', 251.25, 600, {
     densities: [1, 2],
     page: 'mosaic',
     ground: linen,
   }),
-  pottery({
-    id: 'mosaic-upper',
-    name: 'Mosaic, upper small cell',
-    group: 'Mosaics and strips',
-    width: 251.25,
-    height: 292.5,
+  pottery('mosaic-upper', 'Mosaic, upper small cell', 'Mosaics and strips', 251.25, 292.5, {
     densities: [1, 2],
     page: 'mosaic',
     ground: linen,
   }),
-  pottery({
-    id: 'mosaic-lower',
-    name: 'Mosaic, lower small cell',
-    group: 'Mosaics and strips',
-    width: 251.25,
-    height: 292.5,
+  pottery('mosaic-lower', 'Mosaic, lower small cell', 'Mosaics and strips', 251.25, 292.5, {
     densities: [1, 2],
     page: 'mosaic',
     ground: linen,
   }),
-  pottery({
-    id: 'strip-square',
-    name: 'Strip square',
-    group: 'Mosaics and strips',
-    width: 134,
-    height: 134,
+  pottery('strip-square', 'Strip square', 'Mosaics and strips', 134, 134, {
     page: 'strip',
     ground: linen,
     rowShows: 5,
-    tablet: { mode: 'size', width: 134, height: 134 },
-    phone: { mode: 'size', width: 134, height: 134 },
+    tablet: sized(134),
+    phone: sized(134),
   }),
-  pottery({
-    id: 'logo',
-    name: 'Logo, transparent',
-    group: 'Logos',
-    width: 512,
-    height: 512,
+  pottery('logo', 'Logo, transparent', 'Logos', 512, 512, {
     shownWidth: 256,
     keepsTransparency: true,
     formats: ['png', 'webp', 'jpeg'],
     page: 'about',
     ground: '#e9e2d3',
     fit: 'fits-within',
-    tablet: { mode: 'size', width: 256, height: 256 },
-    phone: { mode: 'size', width: 180, height: 180 },
+    tablet: sized(256),
+    phone: sized(180),
   }),
-  pottery({
-    id: 'site-header',
-    name: 'Site header, any width',
-    group: 'Headers',
-    width: 1280,
-    height: 150,
+  pottery('site-header', 'Site header, any width', 'Headers', 1280, 150, {
     anyWidth: true,
     page: 'about',
     ground: '#e9e2d3',
     fit: 'fits-within',
     keepsTransparency: true,
     formats: ['png'],
-    tablet: phone(150),
-    phone: phone(150),
+    tablet: high(150),
+    phone: high(150),
   }),
-  pottery({
-    id: 'link-card',
-    name: 'Link card',
-    group: 'Cards',
-    width: 1200,
-    height: 630,
+  pottery('link-card', 'Link card', 'Cards', 1200, 630, {
     shownWidth: 600,
     page: 'feed',
     mostBytes: 5_000_000,

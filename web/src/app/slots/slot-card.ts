@@ -28,7 +28,7 @@ import { SlotOnPage } from './slot-on-page';
         <bs-icon name="trash" />
       </button>
     </div>
-    <dl>
+    <dl class="facts">
       @for (f of facts(); track $index) {
         <dt>{{ f[0] }}</dt>
         <dd>{{ f[1] }}</dd>
@@ -52,29 +52,6 @@ import { SlotOnPage } from './slot-on-page';
     .actions {
       display: flex;
       gap: 8px;
-    }
-    dl {
-      display: grid;
-      grid-template-columns: auto 1fr;
-      gap: 4px 14px;
-      margin: 0;
-      font-size: 13px;
-    }
-    dt {
-      color: var(--ink-soft);
-    }
-    dd {
-      margin: 0;
-      overflow-wrap: anywhere;
-    }
-    .chip {
-      display: inline-block;
-      width: 12px;
-      height: 12px;
-      border: 1px solid var(--border);
-      border-radius: 2px;
-      margin-right: 5px;
-      vertical-align: -1px;
     }
   `,
 })

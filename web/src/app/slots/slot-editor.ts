@@ -15,15 +15,18 @@ import {
   pageFits,
   pageKinds,
   slotGroups,
+  type Box,
   type CoveredZone,
   type FileFormat,
   type ShownAt,
+  type Size,
   type Slot,
 } from '@bright-slot/core';
 import { ColourField } from '../shared/colour-field';
 import { Icon } from '../shared/icon';
 import { NumberField } from '../shared/number-field';
 import { TextField } from '../shared/text-field';
+import { BoxFields } from './box-fields';
 import { SlotBook } from './slot-book.service';
 
 const kindNames: Record<Slot['page'], string> = {
@@ -47,7 +50,7 @@ const kindNames: Record<Slot['page'], string> = {
 /** Every figure of a slot, to be changed; the slot on its page follows as it is. */
 @Component({
   selector: 'bs-slot-editor',
-  imports: [ColourField, Icon, NumberField, TextField],
+  imports: [BoxFields, ColourField, Icon, NumberField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.escape)': 'closed.emit()' },
   templateUrl: './slot-editor.html',
@@ -192,7 +195,27 @@ export class SlotEditor {
     this.set({ covered: this.s().covered.filter((_, k) => k !== i) });
   }
 
-  protected setBox(i: number, change: Partial<{ x: number; y: number; width: number; height: number }>): void {
+  protected readonly insets = [
+    { key: 'top', name: 'Top' },
+    { key: 'right', name: 'Right' },
+    { key: 'bottom', name: 'Foot' },
+    { key: 'left', name: 'Left' },
+  ] as const;
+
+  protected setInset(key: 'top' | 'right' | 'bottom' | 'left', value: number): void {
+    const { safe } = this.s();
+    if (safe.kind === 'insets') this.set({ safe: { ...safe, [key]: value } });
+  }
+
+  protected boxOf({ x, y, width, height }: Box): Box {
+    return { x, y, width, height };
+  }
+
+  protected sizeOf({ width, height }: Size): Size {
+    return { width, height };
+  }
+
+  protected setBox(i: number, change: Partial<Box>): void {
     const { safe } = this.s();
     if (safe.kind === 'boxes')
       this.set({ safe: { ...safe, boxes: safe.boxes.map((b, k) => (k === i ? { ...b, ...change } : b)) } });

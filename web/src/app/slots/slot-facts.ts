@@ -35,6 +35,12 @@ function darkening({ darkening: d }: Slot): string {
   return d.switchable ? `${how}; can be switched, now ${d.on ? 'on' : 'off'}` : how;
 }
 
+/** "252 × 600 px, runs over by 0.75 px": the whole pixels of a slot's file at a density, and what that costs. */
+export function fileText(slot: Slot, density: number): string {
+  const over = Math.max(roundingOf(slot.width, density).over, roundingOf(slot.height, density).over);
+  return `${sizeText(filePixels(slot, density))} px${over > 0.005 ? `, runs over by ${figure(over)} px` : ''}`;
+}
+
 /** All that is known of a slot, as words and figures; what is plain is left out. */
 export function slotFacts(slot: Slot): readonly (readonly [string, string])[] {
   const facts: [string, string][] = [
@@ -45,14 +51,7 @@ export function slotFacts(slot: Slot): readonly (readonly [string, string])[] {
         : `${sizeText(slot)} px${slot.shownWidth === slot.width ? '' : `, shown ${figure(slot.shownWidth)} wide`}`,
     ],
   ];
-  for (const density of slot.densities) {
-    const file = filePixels(slot, density);
-    const over = Math.max(roundingOf(slot.width, density).over, roundingOf(slot.height, density).over);
-    facts.push([
-      `File at ${density}×`,
-      `${sizeText(file)} px${over > 0.005 ? `, runs over by ${figure(over)} px` : ''}`,
-    ]);
-  }
+  for (const density of slot.densities) facts.push([`File at ${density}×`, fileText(slot, density)]);
   if (slot.least) facts.push(['At least', `${sizeText(slot.least)} px`]);
   if (slot.most) facts.push(['At most', `${sizeText(slot.most)} px`]);
   facts.push(['Shape', shape(slot)]);

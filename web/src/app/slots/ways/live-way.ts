@@ -11,9 +11,10 @@ import {
 } from '@angular/core';
 import { DomSanitizer, type SafeUrl } from '@angular/platform-browser';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { fitText, figure, readLive, sizeText, slotFromLive, type LiveMeasure, type Slot } from '@bright-slot/core';
+import { fitText, figure, readLive, slotFromLive, type LiveMeasure, type Slot } from '@bright-slot/core';
 import { SiteClient } from '../../shared/site-client';
 import { CurrentPictures, type Examined } from '../current-picture.service';
+import { fileText } from '../slot-facts';
 import { AddSlot } from './add-slot';
 import { PictureFacts } from './picture-facts';
 
@@ -26,7 +27,7 @@ import { PictureFacts } from './picture-facts';
   template: `
     <h2>On the live page</h2>
     @if (measured(); as m) {
-      <dl>
+      <dl class="facts">
         <dt>Size</dt>
         <dd>{{ f(m.width) }} × {{ f(m.height) }} px</dd>
         <dt>Picture</dt>
@@ -34,6 +35,10 @@ import { PictureFacts } from './picture-facts';
           {{ m.picture ? m.picture.width + ' × ' + m.picture.height + ' px, ' + m.picture.address : 'none there' }}
         </dd>
         @if (slot(); as s) {
+          <dt>File at 1×</dt>
+          <dd>{{ file(s, 1) }}</dd>
+          <dt>At 2×</dt>
+          <dd>{{ file(s, 2) }}</dd>
           <dt>The page</dt>
           <dd>{{ fit(s) }}, on <span class="chip" [style.background]="s.ground"></span>{{ s.ground }}</dd>
           <dt>Shape</dt>
@@ -86,29 +91,6 @@ import { PictureFacts } from './picture-facts';
   `,
   styleUrl: './_way.scss',
   styles: `
-    dl {
-      display: grid;
-      grid-template-columns: auto 1fr;
-      gap: 3px 14px;
-      margin: 0;
-      font-size: 13px;
-    }
-    dt {
-      color: var(--ink-soft);
-    }
-    dd {
-      margin: 0;
-      overflow-wrap: anywhere;
-    }
-    .chip {
-      display: inline-block;
-      width: 12px;
-      height: 12px;
-      border: 1px solid var(--border);
-      border-radius: 2px;
-      margin-right: 5px;
-      vertical-align: -1px;
-    }
     ol {
       margin: 0;
       padding-left: 18px;
@@ -134,7 +116,7 @@ export class LiveWay {
   protected readonly examined = signal<Examined | null>(null);
   protected readonly fit = (s: Slot) => fitText(s.fit);
   protected readonly f = (n: number) => figure(n);
-  protected readonly size = sizeText;
+  protected readonly file = fileText;
 
   /** Our own script, made at the build: the browser would not keep the address of a bookmark otherwise. */
   protected readonly bookmark = computed<SafeUrl | null>(() =>

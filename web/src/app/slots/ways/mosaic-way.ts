@@ -144,12 +144,6 @@ interface Row {
       font-weight: 650;
       fill: var(--ink);
     }
-    .check {
-      display: flex;
-      gap: 8px;
-      align-items: center;
-      font-size: 13px;
-    }
   `,
 })
 export class MosaicWay {

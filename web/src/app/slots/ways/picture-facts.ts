@@ -6,7 +6,7 @@ import { diagnose, figure, weightText, type CurrentPicture, type Slot } from '@b
   selector: 'bs-picture-facts',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <dl>
+    <dl class="facts">
       <dt>Pixels</dt>
       <dd>{{ picture().width }} × {{ picture().height }}</dd>
       <dt>File</dt>
@@ -46,20 +46,6 @@ import { diagnose, figure, weightText, type CurrentPicture, type Slot } from '@b
     }
   `,
   styles: `
-    dl {
-      display: grid;
-      grid-template-columns: auto 1fr;
-      gap: 3px 14px;
-      margin: 0;
-      font-size: 13px;
-    }
-    dt {
-      color: var(--ink-soft);
-    }
-    dd {
-      margin: 0;
-      overflow-wrap: anywhere;
-    }
     h3 {
       margin: 12px 0 6px;
     }

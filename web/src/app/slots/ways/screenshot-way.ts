@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
 import { densitiesKnown, figure, type Slot } from '@bright-slot/core';
 import { ShotService, type Found } from '../shot.service';
+import { fileText } from '../slot-facts';
 import { AddSlot } from './add-slot';
 
 /** What was found on the screenshot, in CSS px, with the sums. */
@@ -29,7 +30,9 @@ import { AddSlot } from './add-slot';
             <strong>{{ n(s.width) }} × {{ n(s.height) }}</strong> px
           </p>
           <p class="sum">{{ working(f) }}</p>
-          <dl>
+          <dl class="facts">
+            <dt>File at 1×</dt>
+            <dd>{{ file(s, 1) }}</dd>
             <dt>Shape</dt>
             <dd>{{ shape(s) }}</dd>
             <dt>Ground around it</dt>
@@ -85,37 +88,9 @@ import { AddSlot } from './add-slot';
       font-size: 22px;
       line-height: 1.2;
     }
-    dl {
-      display: grid;
-      grid-template-columns: auto 1fr;
-      gap: 3px 14px;
-      margin: 0;
-      font-size: 13px;
-    }
-    dt {
-      color: var(--ink-soft);
-    }
-    dd {
-      margin: 0;
-    }
-    .chip {
-      display: inline-block;
-      width: 12px;
-      height: 12px;
-      border: 1px solid var(--border);
-      border-radius: 2px;
-      margin-right: 5px;
-      vertical-align: -1px;
-    }
     .doubt {
       font-size: 13px;
       font-weight: 600;
-    }
-    .check {
-      display: flex;
-      gap: 8px;
-      align-items: center;
-      font-size: 13px;
     }
   `,
 })
@@ -123,6 +98,7 @@ export class ScreenshotWay {
   readonly added = output<readonly Slot[]>();
   protected readonly shots = inject(ShotService);
   protected readonly densities = densitiesKnown;
+  protected readonly file = fileText;
   protected readonly n = (value: number) => figure(value);
   protected readonly all = linkedSignal({ source: this.shots.selectedId, computation: () => false });
   protected readonly slot = computed(() => {
