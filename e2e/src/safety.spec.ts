@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzipSync, zipSync, strToU8, strFromU8 } from 'fflate';
-import { readBackup } from '@bright-slot/core';
+import { readBackup, slotsToStart } from '@bright-slot/core';
 import { startApp, type RunningApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
 import { download, drop, newGraphic, settleDemo, things } from './harness/workbench';
@@ -51,6 +51,11 @@ describe('save everything, bring back', () => {
     await browser.driver.wait(async () => !(await names()).includes('Kiln opening'), 5000);
     await browser.press('Clear 1 deleted for good');
     await browser.driver.wait(async () => (await browser.all('footer button')).length === 2, 5000);
+    // So does a slot that was deleted from the book.
+    await browser.go(`${app.app}/slots`);
+    const slots = () => browser.run<number>(`return document.querySelectorAll('bs-slot-outlines li').length`);
+    await (await browser.named('button', 'Slim header, 960')).sendKeys(Key.DELETE);
+    await browser.driver.wait(async () => (await slots()) === slotsToStart.length - 1, 5000);
     // One of them has changed since: it stays as it is now.
     await browser.go(`${app.app}/graphics/demo-new-jugs`);
     const name = await browser.find('input.name');
@@ -66,6 +71,8 @@ describe('save everything, bring back', () => {
     await (await browser.named('a', 'Open Kiln opening')).click();
     await browser.exact();
     expect(await things(browser)).toHaveLength(2);
+    await browser.go(`${app.app}/slots`);
+    await browser.driver.wait(async () => (await slots()) === slotsToStart.length, 5000, 'The slot did not come back');
     await browser.go(`${app.app}/graphics`);
     await browser.find('bs-graphic-card');
   });

@@ -66,6 +66,7 @@ describe('a backup', () => {
       { hash, type: 'png', width: 1, height: 1, opaque: true, silhouette: null, name: 'Dot', added: 1, credit: '' },
     ],
     houseStyle: null,
+    slots: [],
   };
   const files = (over: Record<string, unknown> = {}) =>
     new Map(

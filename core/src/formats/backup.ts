@@ -54,6 +54,8 @@ export const Backup = z.object({
   graphics: z.array(BackupGraphic).max(20_000),
   assets: z.array(BackupAsset).max(50_000),
   houseStyle: HouseStyle.nullable(),
+  /** The book of slots; each is read on its own, so that one that cannot be read costs no others. */
+  slots: z.array(z.unknown()).max(5000).default([]),
 });
 export type Backup = z.infer<typeof Backup>;
 

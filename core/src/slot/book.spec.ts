@@ -64,6 +64,7 @@ describe('a file of slots', () => {
   it('never writes over an entry that differs', () => {
     const [a, b] = slotsToStart as [(typeof slotsToStart)[0], (typeof slotsToStart)[0]];
     const fresh = slotsToAdd([a, b], [a, { ...b, width: 7 }, { ...b, id: 'new' }], () => 'fresh-id');
+    expect(slotsToAdd([a, b, { ...b, id: 'fresh-id' }], [{ ...b, width: 7 }], () => 'fresh-id')).toEqual([]);
     expect(fresh.map((s) => [s.id, s.name])).toEqual([
       ['fresh-id', `${b.name}, brought in`],
       ['new', b.name],

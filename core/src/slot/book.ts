@@ -71,14 +71,18 @@ export function readSlotFile(text: string): Result<{ slots: Slot[]; problems: st
   return good({ slots, problems });
 }
 
-/** What of a file has to be added to a book: entries it has not; one that differs comes beside it under another id. */
-export function slotsToAdd(book: readonly Slot[], coming: readonly Slot[], newId: () => string): Slot[] {
+/**
+ * What of a file has to be added to a book: entries it has not; one that differs comes
+ * beside it under another id, once where the same entry always gets the same one.
+ */
+export function slotsToAdd(book: readonly Slot[], coming: readonly Slot[], newId: (slot: Slot) => string): Slot[] {
   const byId = new Map(book.map((s) => [s.id, JSON.stringify(s)]));
   return coming.flatMap((slot) => {
     const here = byId.get(slot.id);
     if (here === undefined) return [slot];
     if (here === JSON.stringify(slot)) return [];
-    return [{ ...slot, id: newId(), name: `${slot.name.slice(0, 66)}, brought in` }];
+    const id = newId(slot);
+    return byId.has(id) ? [] : [{ ...slot, id, name: `${slot.name.slice(0, 66)}, brought in` }];
   });
 }
 

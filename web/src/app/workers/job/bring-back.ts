@@ -1,4 +1,5 @@
 import {
+  Slot,
   Step,
   asNewGraphic,
   bad,
@@ -7,6 +8,7 @@ import {
   identify,
   plainHouseStyle,
   readBackup,
+  slotsToAdd,
   type BackupContent,
   type Result,
 } from '@bright-slot/core';
@@ -86,8 +88,17 @@ export async function bringBack(
         ),
       );
   }
+  const slots = backup.slots.flatMap((raw) => {
+    const read = Slot.safeParse(raw);
+    return read.success ? [read.data] : [];
+  });
+  // The same entry gets the same id each time, so that a second bringing back adds no second copy.
+  const slotIds = new Map<Slot, string>();
+  for (const slot of slots)
+    slotIds.set(slot, (await sha256(new TextEncoder().encode(JSON.stringify(slot)))).slice(0, 32));
+  const tables = [db.graphics, db.steps, db.assets, db.settings, db.slots];
   try {
-    const pictures = await db.transaction('rw', db.graphics, db.steps, db.assets, db.settings, async () => {
+    const pictures = await db.transaction('rw', tables, async () => {
       const known = new Set(await db.assets.toCollection().primaryKeys());
       const missing = assets.filter((a) => !known.has(a.facts.hash));
       await db.assets.bulkAdd(
@@ -99,6 +110,11 @@ export async function bringBack(
       );
       await db.steps.bulkAdd(fresh.flatMap((g) => [...g.steps]));
       await db.graphics.bulkAdd(fresh.map((g) => g.record));
+      const book = (await db.slots.toArray()).flatMap((s) => {
+        const read = Slot.safeParse(s);
+        return read.success ? [read.data] : [];
+      });
+      await db.slots.bulkPut(slotsToAdd(book, slots, (s) => slotIds.get(s)!));
       // A house style that someone set here stays.
       const style = await db.settings.get('house-style');
       if (backup.houseStyle && JSON.stringify(style?.value ?? plainHouseStyle) === JSON.stringify(plainHouseStyle))

@@ -54,6 +54,7 @@ export async function pack(progress: (done: number, of: number) => void): Promis
     graphics: records.map(({ id, head, next, created, changed }) => ({ id, head, next, created, changed })),
     assets,
     houseStyle: houseStyle.success ? houseStyle.data : null,
+    slots: await db.slots.toArray(),
   };
   json(CONTENTS, backup);
   zip.end();
