@@ -210,8 +210,10 @@ function fineRadius(raster: Raster, box: Box, radius: number): number {
     for (let v = 0; v < reach; v++)
       for (let u = 0; u < reach - v; u++) {
         const inner = apart(raster, at(u + 2, v + 2), ground);
-        if (inner > 12) bare += Math.max(0, 1 - apart(raster, at(u, v), ground) / inner);
-        else if (apart(raster, at(u, v), ground) <= 12) bare += 1;
+        const own = apart(raster, at(u, v), ground);
+        const share = inner > 12 ? 1 - own / inner : own <= 12 ? 1 : 0;
+        // Little shares are the picture's own texture.
+        if (share > 0.12) bare += share;
       }
     return Math.sqrt(bare / (1 - Math.PI / 4));
   });
