@@ -252,7 +252,6 @@ export const potterySlots: readonly Slot[] = [
   pottery('logo', 'Logo, transparent', 'Logos', 512, 512, {
     shownWidth: 256,
     keepsTransparency: true,
-    formats: ['png', 'webp', 'jpeg'],
     page: 'about',
     ground: '#e9e2d3',
     fit: 'fits-within',
