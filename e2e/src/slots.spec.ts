@@ -109,6 +109,19 @@ describe('the book', () => {
     await browser.find('bs-slot-outlines li');
     expect(await outlines()).toHaveLength(count);
   });
+  it('keeps an edit that was left for another place', async () => {
+    await browser.press('Slim header, 960');
+    await browser.press('Edit');
+    await fill('Width', '961');
+    await (await field('Width')).sendKeys(Key.TAB);
+    await browser.press('House style', 'a');
+    await browser.seeText('File names');
+    await browser.press('Slots', 'a');
+    await browser.find('bs-slot-editor');
+    expect(await (await field('Width')).getAttribute('value')).toBe('961');
+    await browser.press('Cancel');
+    await panelSays('960 × 100 px');
+  });
   it('goes out as JSON and comes in again; a hostile file changes nothing and says so', async () => {
     await browser.press('Save as JSON');
     await browser.menu('The whole book');

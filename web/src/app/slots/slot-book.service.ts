@@ -19,6 +19,9 @@ export class SlotBook {
       unreadable === 1 ? 'it is' : 'they are'
     }${newer ? ': a newer Bright Slot wrote them. Reload to get it.' : '.'}`;
   });
+  /** The slot in the editor and the state it is in there: kept here, so that looking elsewhere loses nothing. */
+  readonly editing = signal<Slot | null>(null);
+  readonly draft = signal<Slot | null>(null);
   readonly byId = computed(() => new Map((this.slots() ?? []).map((s) => [s.id, s])));
 
   constructor() {

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { ActivatedRoute, Router } from '@angular/router';
@@ -100,9 +109,12 @@ export class SlotsPage {
     source: this.selected,
     computation: (now, before) => now ?? before?.value ?? null,
   });
-  /** The slot in the editor, and the state it is in there. */
-  protected readonly editing = signal<Slot | null>(null);
-  protected readonly previewed = signal<Slot | null>(null);
+  protected readonly editing = this.book.editing;
+  protected readonly previewed = this.book.draft;
+  /** What the editor begins with: where one was left, the state it was left in. */
+  protected readonly opened = linkedSignal(() =>
+    this.editing() ? (untracked(this.previewed) ?? this.editing()) : null,
+  );
 
   protected readonly found = computed(() => filterSlots(this.book.slots() ?? [], this.filter()));
   protected readonly groups = computed(() => {
