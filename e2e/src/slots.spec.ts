@@ -120,7 +120,7 @@ describe('the book', () => {
     await browser.find('bs-slot-editor');
     expect(await (await field('Width')).getAttribute('value')).toBe('961');
     await browser.press('Cancel');
-    await panelSays('960 × 100 px');
+    expect(await outlines()).toContain('Slim header, 960 × 100, ottermill.example');
   });
   it('goes out as JSON and comes in again; a hostile file changes nothing and says so', async () => {
     await browser.press('Save as JSON');
