@@ -25,7 +25,15 @@ export const SitePage = z.object({
   address: z.string(),
   title: z.string(),
   kind: PageKind,
-  slots: z.array(z.object({ id: z.string(), now: SentPicture.nullable(), earlier: z.array(SentPicture) })),
+  slots: z.array(
+    z.object({
+      id: z.string(),
+      now: SentPicture.nullable(),
+      /** Where nothing was ever sent: the address of the house's own picture. */
+      first: z.string().nullable().default(null),
+      earlier: z.array(SentPicture),
+    }),
+  ),
 });
 export type SitePage = z.infer<typeof SitePage>;
 

@@ -76,6 +76,13 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
   const sent = (p: StoredPicture) => ({ ...p, address: address(p) });
   const slotById = (id: string) => potterySlots.find((s) => s.id === id);
 
+  // What the pages showed before Bright Slot sent them anything.
+  const first = new Map(
+    (existsSync(`${demo}/site`) ? readdirSync(`${demo}/site`) : []).map((file) => [file.replace(/\.\w+$/, ''), file]),
+  );
+  /** The house's own picture, in a slot that nothing was ever sent to. */
+  const firstOf = (id: string) => (store.untouched(id) ? (first.get(id) ?? null) : null);
+
   const describe = (): SitePage[] =>
     demoPages.map(({ path, kind, slots }) => ({
       path,
@@ -84,7 +91,13 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
       title: renderPage(kind, { slots: [] }).title,
       slots: slots.map((id) => {
         const now = store.shown(id);
-        return { id, now: now && sent(now), earlier: store.earlier(id).map(sent) };
+        const file = firstOf(id);
+        return {
+          id,
+          now: now && sent(now),
+          first: file && `${siteOrigin}/first/${file}`,
+          earlier: store.earlier(id).map(sent),
+        };
       }),
     }));
 
@@ -144,10 +157,6 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
   app.use('/thumbs', express.static(`${demo}/thumbs`, { index: false, maxAge: '1h' }));
   app.use('/type', express.static(fonts, { index: false, maxAge: '1h' }));
 
-  // What the pages showed before Bright Slot sent them anything.
-  const first = new Map(
-    (existsSync(`${demo}/site`) ? readdirSync(`${demo}/site`) : []).map((file) => [file.replace(/\.\w+$/, ''), file]),
-  );
   app.use('/first', express.static(`${demo}/site`, { index: false, maxAge: '1h' }));
 
   app.get('/', (_request, response) => response.redirect('/welcome'));
@@ -158,7 +167,7 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
           const slot = slotById(id)!;
           const now = store.shown(id);
           if (now) return { slot, picture: { url: `/pictures/${now.id}/${now.name}`, alt: now.alt } };
-          const file = store.untouched(id) && first.get(id);
+          const file = firstOf(id);
           return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
         }),
       });

@@ -12,6 +12,7 @@ import { whenText } from '../shared/when';
 interface SlotOnPage {
   readonly slot: Slot;
   readonly now: SentPicture | null;
+  readonly first: string | null;
   readonly earlier: readonly SentPicture[];
 }
 
@@ -51,12 +52,15 @@ export class SitesPage {
 
   protected readonly cards = computed<PageCard[]>(() =>
     (this.site()?.pages ?? []).map((page) => {
-      const slots = page.slots.flatMap(({ id, now, earlier }) => {
+      const slots = page.slots.flatMap(({ id, now, first, earlier }) => {
         const slot = slotsToStart.find((s) => s.id === id);
-        return slot ? [{ slot, now, earlier }] : [];
+        return slot ? [{ slot, now, first, earlier }] : [];
       });
       const content = {
-        slots: slots.map(({ slot, now }) => ({ slot, picture: now && { url: now.address, alt: now.alt } })),
+        slots: slots.map(({ slot, now, first }) => ({
+          slot,
+          picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,
+        })),
       };
       const width = Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
       return { page, slots, width, likeness: { kind: page.kind, content } };
