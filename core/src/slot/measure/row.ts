@@ -86,70 +86,89 @@ function isDivided(raster: Raster, box: Box, ground: number): boolean {
   return false;
 }
 
-/** Farthest that the next item of a row is looked for, device px. */
+/** Farthest that the next item of a row is looked for, device px, and most items on one side. */
 const FARTHEST = 240;
+const MOST_IN_RUN = 40;
+
+/** What is looked for along which axis: items like the one at `box`, each as sure as `enough`. */
+interface Search {
+  readonly raster: Raster;
+  readonly box: Box;
+  readonly outline: SlotOutline;
+  readonly axis: 'across' | 'down';
+  readonly enough: number;
+}
+
+/** The place of the nth item from ours, backwards below 0. */
+function placeOf({ box, axis }: Search, n: number, gap: number): Box {
+  return axis === 'across'
+    ? { ...box, x: box.x + n * (box.width + gap) }
+    : { ...box, y: box.y + n * (box.height + gap) };
+}
+
+function sureOf(search: Search, n: number, gap: number, slack = AROUND): number {
+  const facing: Side = search.axis === 'across' ? (n > 0 ? 'left' : 'right') : n > 0 ? 'top' : 'bottom';
+  return sureAt(search.raster, placeOf(search, n, gap), search.outline, facing, search.enough, slack);
+}
+
+/** Byte offset of a pixel in the middle of the gap after (1) or before (-1) our item: what is seen there of the page is its ground. */
+function groundIn({ raster, box, axis }: Search, sign: 1 | -1, gap: number): number {
+  const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
+  const off = (length: number) => sign * (length / 2 + gap / 2) - (sign < 0 ? 0.5 : 0);
+  return axis === 'across' ? offsetOf(raster, cx + off(box.width), cy) : offsetOf(raster, cx, cy + off(box.height));
+}
+
+/** How many items follow ours on one side at a gap. */
+function runOf(search: Search, sign: 1 | -1, gap: number): number {
+  const { raster, box, outline, enough } = search;
+  const ground = groundIn(search, sign, gap);
+  const divided = (b: Box) => outline.kind !== 'ellipse' && isDivided(raster, b, ground);
+  // Where ours itself is crossed by the ground's colour, that tells nothing.
+  const tells = gap >= 2 && !divided(box);
+  let n = 0;
+  while (n < MOST_IN_RUN && sureOf(search, sign * (n + 1), gap) >= enough) {
+    if (tells && divided(placeOf(search, sign * (n + 1), gap))) break;
+    n++;
+  }
+  return n;
+}
+
+/** The items before and after ours along an axis, and the gap between two. */
+function neighboursAlong(search: Search): { before: number; after: number; gap: number } {
+  const length = search.axis === 'across' ? search.box.width : search.box.height;
+  let likeliest = { gap: 0, sure: 0 };
+  for (let gap = 0; gap <= Math.min(length, FARTHEST); gap++) {
+    const sure = Math.max(sureOf(search, 1, gap), sureOf(search, -1, gap));
+    if (sure > likeliest.sure + 0.02) likeliest = { gap, sure };
+  }
+  let best = { before: 0, after: 0, gap: 0 };
+  if (likeliest.sure < search.enough) return best;
+  let most = 0;
+  // A px of rounding an item adds up along a row: the gap that holds furthest is the gap.
+  for (const gap of [0, 1, 2, -1, 0.5, 1.5, -0.5].map((d) => likeliest.gap + d)) {
+    if (gap < 0) continue;
+    const [before, after] = [runOf(search, -1, gap), runOf(search, 1, gap)];
+    // Of gaps that hold equally far, the one at which the items at the ends are surest.
+    const exact = (n: number) => (n ? sureOf(search, n, gap, EXACTLY) : 0);
+    // Half px are rounded to the same place as whole ones near by: a whole gap is taken for as good.
+    const held = before + after + 0.4 * (exact(-before) + exact(after)) - (Number.isInteger(gap) ? 0 : 0.02);
+    if (held > most + 1e-9) {
+      most = held;
+      best = { before, after, gap };
+    }
+  }
+  return best;
+}
 
 /**
  * Finds items of the same size and outline beside a box, left and right and
  * above and below, at an equal distance: a row, a column or a grid. Device px.
  */
 export function equalNeighbours(raster: Raster, box: Box, outline: SlotOutline): Grid {
-  const own = sureAt(raster, box, outline, 'left', 0);
-  const enough = Math.max(0.24, 0.5 * own);
-  const divided = (b: Box, ground: number) => outline.kind !== 'ellipse' && isDivided(raster, b, ground);
-  const alongAxis = (dx: 0 | 1, dy: 0 | 1) => {
-    const length = dx ? box.width : box.height;
-    const shifted = (n: number, gap: number): Box => ({
-      ...box,
-      x: box.x + dx * n * (box.width + gap),
-      y: box.y + dy * n * (box.height + gap),
-    });
-    const sure = (n: number, gap: number, slack = AROUND) => {
-      const facing: Side = dx ? (n > 0 ? 'left' : 'right') : n > 0 ? 'top' : 'bottom';
-      return sureAt(raster, shifted(n, gap), outline, facing, enough, slack);
-    };
-    let best = { gap: 0, sure: 0 };
-    for (let gap = 0; gap <= Math.min(length, FARTHEST); gap++) {
-      const found = Math.max(sure(1, gap), sure(-1, gap));
-      if (found > best.sure + 0.02) best = { gap, sure: found };
-    }
-    if (best.sure < enough) return { before: 0, after: 0, gap: 0 };
-    // A px of rounding an item adds up along a row: the gap that holds furthest is the gap.
-    const run = (sign: 1 | -1, gap: number) => {
-      let n = 0;
-      // What is seen of the page between two items is its ground.
-      const between = dx
-        ? offsetOf(raster, box.x + box.width + gap / 2, box.y + box.height / 2)
-        : offsetOf(raster, box.x + box.width / 2, box.y + box.height + gap / 2);
-      const before = dx
-        ? offsetOf(raster, box.x - gap / 2 - 0.5, box.y + box.height / 2)
-        : offsetOf(raster, box.x + box.width / 2, box.y - gap / 2 - 0.5);
-      const ground = sign > 0 ? between : before;
-      const own = gap < 2 || divided(box, ground);
-      while (n < 40 && sure(sign * (n + 1), gap) >= enough) {
-        if (!own && divided(shifted(sign * (n + 1), gap), ground)) break;
-        n++;
-      }
-      return n;
-    };
-    let longest = { before: 0, after: 0, gap: best.gap };
-    let most = 0;
-    for (const gap of [0, 1, 2, -1, 0.5, 1.5, -0.5].map((d) => best.gap + d)) {
-      if (gap < 0) continue;
-      const [before, after] = [run(-1, gap), run(1, gap)];
-      // Of gaps that hold equally far, the one at which the items at the ends are surest.
-      const exact = (n: number) => (n ? sure(n, gap, EXACTLY) : 0);
-      // Half px are rounded to the same place as whole ones near by: a whole gap is taken for as good.
-      const held = before + after + 0.4 * (exact(-before) + exact(after)) - (Number.isInteger(gap) ? 0 : 0.02);
-      if (held > most + 1e-9) {
-        most = held;
-        longest = { before, after, gap };
-      }
-    }
-    return longest;
-  };
-  const across = alongAxis(1, 0);
-  const down = alongAxis(0, 1);
+  const enough = Math.max(0.24, 0.5 * sureAt(raster, box, outline, 'left', 0));
+  const search = { raster, box, outline, enough };
+  const across = neighboursAlong({ ...search, axis: 'across' });
+  const down = neighboursAlong({ ...search, axis: 'down' });
   const boxes: Box[] = [];
   for (let r = -down.before; r <= down.after; r++)
     for (let c = -across.before; c <= across.after; c++)

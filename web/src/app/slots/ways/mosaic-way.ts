@@ -1,6 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { inject } from '@angular/core';
 import {
   arrangements,
   bad,
@@ -124,25 +123,10 @@ interface Row {
   `,
   styleUrl: './_way.scss',
   styles: `
-    .drawing {
-      width: 100%;
-      max-height: 132px;
-    }
     .all {
       fill: var(--surface);
       stroke: var(--hairline);
       vector-effect: non-scaling-stroke;
-    }
-    .cell {
-      fill: var(--light-pale);
-      stroke: var(--ink);
-      vector-effect: non-scaling-stroke;
-    }
-    text {
-      text-anchor: middle;
-      dominant-baseline: central;
-      font-weight: 650;
-      fill: var(--ink);
     }
   `,
 })

@@ -68,17 +68,7 @@ import { AddSlot } from './add-slot';
   `,
   styleUrl: './_way.scss',
   styles: `
-    .drawing {
-      width: 100%;
-      max-height: 110px;
-      overflow: visible;
-    }
-    .cell {
-      fill: var(--light-pale);
-      stroke: var(--ink);
-      vector-effect: non-scaling-stroke;
-    }
-    .cell.cut {
+    .drawing .cell.cut {
       fill: #fbe9e4;
       stroke: var(--problem);
     }
@@ -86,12 +76,6 @@ import { AddSlot } from './add-slot';
       stroke: var(--problem);
       stroke-dasharray: 4 3;
       vector-effect: non-scaling-stroke;
-    }
-    text {
-      text-anchor: middle;
-      dominant-baseline: central;
-      font-weight: 650;
-      fill: var(--ink);
     }
     .suffers {
       font-weight: 600;
