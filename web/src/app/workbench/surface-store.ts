@@ -68,6 +68,7 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
         (bitmap) => {
           this.underWay.delete(need.key);
           this.done.set(need.key, bitmap);
+          this.problem.set(null);
           this.arrived.update((n) => n + 1);
         },
         (error: unknown) => {

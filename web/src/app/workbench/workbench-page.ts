@@ -68,6 +68,7 @@ import { SurfaceStore } from './surface-store';
 export class WorkbenchPage {
   readonly id = input.required<string>();
   protected readonly workbench = inject(Workbench);
+  protected readonly surfaces = inject(SurfaceStore);
   protected readonly add = inject(AddLayers);
   protected readonly keys = inject(LayerKeys);
   private readonly store = inject(Store);
