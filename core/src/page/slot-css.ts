@@ -27,7 +27,7 @@ function shownAs(at: ShownAt): string {
 }
 
 /** Where things that the page lays over the picture stand, as shares of the slot. */
-export function zoneCss(slot: Slot, selector: string): string {
+function zoneCss(slot: Slot, selector: string): string {
   const share = (value: number, of: number) => `${n((value / of) * 100)}%`;
   return slot.covered
     .map(

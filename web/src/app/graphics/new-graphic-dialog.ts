@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { filterSlots, noFilter, sizeText, slotGroups, typedSlot, type Slot } from '@bright-slot/core';
+import { filterSlots, noFilter, readNumber, sizeText, slotGroups, typedSlot, type Slot } from '@bright-slot/core';
 import { RouterLink } from '@angular/router';
 import { Icon } from '../shared/icon';
 import { SlotBook } from '../slots/slot-book.service';
@@ -174,8 +174,7 @@ export class NewGraphicDialog {
   protected readonly height = signal('');
   private readonly asked = signal(false);
   private readonly typed = computed(() => {
-    const number = (text: string) => Number(text.trim().replace(',', '.') || NaN);
-    return typedSlot(number(this.width()), number(this.height()));
+    return typedSlot(readNumber(this.width()) ?? NaN, readNumber(this.height()) ?? NaN);
   });
   protected readonly problem = computed(() => {
     const typed = this.typed();
