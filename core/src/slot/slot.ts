@@ -203,6 +203,14 @@ export function migrateSlot(value: unknown): unknown {
 /** A slot as it is read: earlier versions are brought up to date first. */
 export const Slot = z.preprocess(migrateSlot, SlotRecord);
 
+/** Those of stored values that are slots, brought up to date; the others are left out. */
+export function readSlots(values: readonly unknown[]): Slot[] {
+  return values.flatMap((value) => {
+    const read = Slot.safeParse(value);
+    return read.success ? [read.data] : [];
+  });
+}
+
 /** The densest file that is wanted, device px a CSS px. */
 export function topDensity(slot: Pick<Slot, 'densities'>): number {
   return Math.max(...slot.densities);

@@ -38,6 +38,8 @@ import { OpenGraphic } from '../state/open-graphic';
 import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
 import { DescribeDialog } from './describe-dialog';
+import { today } from '../shared/when';
+import { copyText } from '../shared/hand-over';
 
 interface MadeFile {
   readonly format: FileFormat;
@@ -104,7 +106,7 @@ export class ExportPage {
     const g = this.graphic();
     const slot = this.slot();
     if (!g || !slot) return '';
-    const date = new Date().toLocaleDateString('sv-SE');
+    const date = today();
     return fileName(
       this.house.style().namePattern,
       { graphic: g.name, slot: slot.name, date, format: this.format() },
@@ -287,6 +289,6 @@ export class ExportPage {
   }
 
   protected async copyAddress(address: string): Promise<void> {
-    await navigator.clipboard.writeText(address).catch(() => undefined);
+    await copyText(address);
   }
 }

@@ -20,6 +20,8 @@ import {
 import { DemoService } from './demo.service';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
+import { today } from '../shared/when';
+import { saveFile } from '../shared/hand-over';
 
 /** How long a deleted graphic can still be brought back, ms. */
 const GRACE = 24 * 3600 * 1000;
@@ -140,13 +142,9 @@ export class GraphicsPage {
     this.problem.set('');
     const packed = await this.archive.pack();
     if (!packed.ok) return this.tell(packed.problem);
-    const url = URL.createObjectURL(packed.value);
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `bright-slot-${new Date().toLocaleDateString('sv-SE')}.zip`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 60_000);
-    this.snack.open(`Everything is in ${link.download}, ${weightText(packed.value.size)}.`, 'Close');
+    const name = `bright-slot-${today()}.zip`;
+    saveFile(packed.value, name);
+    this.snack.open(`Everything is in ${name}, ${weightText(packed.value.size)}.`, 'Close');
   }
 
   protected async bringBack(files: FileList | null): Promise<void> {

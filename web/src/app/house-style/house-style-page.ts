@@ -4,6 +4,7 @@ import { PlaceBar } from '../frame/place-bar';
 import { ColourField } from '../shared/colour-field';
 import { Icon } from '../shared/icon';
 import { HouseStyleService } from './house-style.service';
+import { today } from '../shared/when';
 
 /** What the business's graphics have in common: colours to hand, names, the copyright line. */
 @Component({
@@ -24,7 +25,7 @@ export class HouseStylePage {
     fileName(this.pattern(), {
       graphic: 'Autumn glazes',
       slot: 'Blog header',
-      date: new Date().toLocaleDateString('sv-SE'),
+      date: today(),
       format: 'jpeg',
     }),
   );

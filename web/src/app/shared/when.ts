@@ -10,3 +10,8 @@ export function whenText(at: number | string): string {
     ...(then.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
   });
 }
+
+/** Today where the person is, as 2026-11-25. */
+export function today(): string {
+  return new Date().toLocaleDateString('sv-SE');
+}

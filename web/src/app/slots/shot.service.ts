@@ -11,6 +11,7 @@ import {
 } from '@bright-slot/core';
 import { PixelsService } from '../shared/pixels.service';
 import { JobStopped } from '../workers/pixel-client';
+import { today } from '../shared/when';
 
 export interface Shot {
   readonly key: string;
@@ -129,7 +130,7 @@ export class ShotService implements OnDestroy {
 
   /** A found slot as one for the book; null where its size is none. */
   slotOf({ measured }: Found, name: string): Slot | null {
-    const dated = new Date().toLocaleDateString('sv-SE');
+    const dated = today();
     const slot = slotFromMeasured(measured, this.density(), { id: 'measured', name, dated });
     return slot.ok ? slot.value : null;
   }

@@ -44,6 +44,8 @@ import { RatioWay } from './ways/ratio-way';
 import { ScreenshotWay } from './ways/screenshot-way';
 import { StripWay } from './ways/strip-way';
 import { TypeWay } from './ways/type-way';
+import { today } from '../shared/when';
+import { saveFile } from '../shared/hand-over';
 
 const ways = [
   { id: 'type', name: 'Type it', icon: 'keyboard' },
@@ -177,7 +179,7 @@ export class SlotsPage {
         group: 'Own sizes',
         width: 940,
         height: 198,
-        dated: new Date().toLocaleDateString('sv-SE'),
+        dated: today(),
       }),
     );
   }
@@ -217,12 +219,7 @@ export class SlotsPage {
   }
 
   protected save(slots: readonly Slot[]): void {
-    const url = URL.createObjectURL(new Blob([writeSlotFile(slots)], { type: 'application/json' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `slots-${new Date().toLocaleDateString('sv-SE')}.json`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 60_000);
+    saveFile(new Blob([writeSlotFile(slots)], { type: 'application/json' }), `slots-${today()}.json`);
   }
 
   protected async bringIn(files: FileList | null): Promise<void> {

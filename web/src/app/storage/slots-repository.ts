@@ -1,5 +1,5 @@
 import { liveQuery, type Observable } from 'dexie';
-import { Slot, isNewer, SLOT_VERSION } from '@bright-slot/core';
+import { isNewer, readSlots, SLOT_VERSION, type Slot } from '@bright-slot/core';
 import type { Database } from './database';
 
 const SEEDED = 'slots-seeded';
@@ -31,8 +31,7 @@ export class SlotsRepository {
 
   async list(): Promise<StoredBook> {
     const stored: unknown[] = await this.db.slots.toArray();
-    const read = stored.map((s) => Slot.safeParse(s));
-    const slots = read.flatMap((r) => (r.success ? [r.data] : []));
+    const slots = readSlots(stored);
     return {
       slots,
       unreadable: stored.length - slots.length,

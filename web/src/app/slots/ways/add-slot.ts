@@ -3,6 +3,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { freeSlotName, sizeText, type Slot } from '@bright-slot/core';
 import { TextField } from '../../shared/text-field';
 import { SlotBook } from '../slot-book.service';
+import { today } from '../../shared/when';
 
 /** The end of every way: what was found gets a name and goes into the book. */
 @Component({
@@ -38,7 +39,7 @@ export class AddSlot {
     const base = this.name().trim().slice(0, 70);
     if (!base || !this.slots().length) return;
     const named: Slot[] = [];
-    const dated = new Date().toLocaleDateString('sv-SE');
+    const dated = today();
     for (const slot of this.slots()) {
       const name = this.slots().length > 1 ? `${base}, ${slot.name}` : base;
       named.push({

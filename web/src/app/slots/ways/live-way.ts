@@ -17,6 +17,8 @@ import { CurrentPictures, type Examined } from '../current-picture.service';
 import { fileText } from '../slot-facts';
 import { AddSlot } from './add-slot';
 import { PictureFacts } from './picture-facts';
+import { today } from '../../shared/when';
+import { copyText } from '../../shared/hand-over';
 
 /** The measuring bookmark, and what it hands back. */
 @Component({
@@ -124,7 +126,7 @@ export class LiveWay {
   );
   protected readonly slot = computed(() => {
     const m = this.measured();
-    const slot = m && slotFromLive(m, { id: 'measured', dated: new Date().toLocaleDateString('sv-SE') });
+    const slot = m && slotFromLive(m, { id: 'measured', dated: today() });
     return slot?.ok ? slot.value : null;
   });
   protected readonly slots = computed(() => (this.slot() ? [this.slot()!] : []));
@@ -178,10 +180,7 @@ export class LiveWay {
   }
 
   protected async copy(): Promise<void> {
-    const done = await navigator.clipboard.writeText(this.source()).then(
-      () => true,
-      () => false,
-    );
+    const done = await copyText(this.source());
     this.snack.open(
       done
         ? 'Copied. Make a bookmark and paste this as its address.'

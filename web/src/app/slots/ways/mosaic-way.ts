@@ -16,6 +16,7 @@ import {
 } from '@bright-slot/core';
 import { TextField } from '../../shared/text-field';
 import { AddSlot } from './add-slot';
+import { copyText } from '../../shared/hand-over';
 
 interface Row {
   readonly name: string;
@@ -235,10 +236,7 @@ export class MosaicWay {
       [r.name, sizeText(r.cell.box), sizeText(this.file(r.cell, 1)), sizeText(this.file(r.cell, 2))].join('\t'),
     );
     const text = [['Cell', 'On the page', 'File at 1×', 'At 2×'].join('\t'), ...lines].join('\n');
-    const done = await navigator.clipboard.writeText(text).then(
-      () => true,
-      () => false,
-    );
+    const done = await copyText(text);
     this.snack.open(done ? 'The table is on the clipboard.' : 'The browser does not allow copying here.', 'Close');
   }
 }

@@ -1,5 +1,4 @@
 import {
-  Slot,
   Step,
   asNewGraphic,
   bad,
@@ -8,9 +7,11 @@ import {
   identify,
   plainHouseStyle,
   readBackup,
+  readSlots,
   slotsToAdd,
   type BackupContent,
   type Result,
+  type Slot,
 } from '@bright-slot/core';
 import { database, type Database } from '../../storage/database';
 import { storageProblem } from '../../storage/graphics-repository';
@@ -88,10 +89,7 @@ export async function bringBack(
         ),
       );
   }
-  const slots = backup.slots.flatMap((raw) => {
-    const read = Slot.safeParse(raw);
-    return read.success ? [read.data] : [];
-  });
+  const slots = readSlots(backup.slots);
   // The same entry gets the same id each time, so that a second bringing back adds no second copy.
   const slotIds = new Map<Slot, string>();
   for (const slot of slots)
@@ -110,10 +108,7 @@ export async function bringBack(
       );
       await db.steps.bulkAdd(fresh.flatMap((g) => [...g.steps]));
       await db.graphics.bulkAdd(fresh.map((g) => g.record));
-      const book = (await db.slots.toArray()).flatMap((s) => {
-        const read = Slot.safeParse(s);
-        return read.success ? [read.data] : [];
-      });
+      const book = readSlots(await db.slots.toArray());
       await db.slots.bulkPut(slotsToAdd(book, slots, (s) => slotIds.get(s)!));
       // A house style that someone set here stays.
       const style = await db.settings.get('house-style');
