@@ -26,5 +26,5 @@ export default {
     ...units,
     { ...common, displayName: 'e2e', rootDir: 'e2e', testMatch: ['<rootDir>/src/**/*.spec.ts'], testTimeout: 240_000 },
   ],
-  testTimeout: 60_000,
+  testTimeout: 240_000,
 };

@@ -1,10 +1,11 @@
-// Sees to it that Debian's Chromium and its driver are there.
+// Sees to it that the Debian packages of the tests are there: Chromium, its driver, Unicode's data.
 import { existsSync } from 'node:fs';
 import { run } from './prepare.mjs';
 
-export function installBrowser() {
-  if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
-  console.log('Installing Chromium and its driver (Debian packages) …');
+export function installDebianPackages() {
+  const wanted = ['/usr/bin/chromium', '/usr/bin/chromedriver', '/usr/share/unicode/auxiliary/LineBreakTest.txt'];
+  if (wanted.every((path) => existsSync(path))) return;
+  console.log('Installing Chromium, its driver and Unicode’s data (Debian packages) …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
@@ -12,5 +13,5 @@ export function installBrowser() {
   };
   apt('update', '-qq');
   // procps: a test kills the browser without notice.
-  apt('install', '-y', '-qq', 'chromium', 'chromium-driver', 'procps');
+  apt('install', '-y', '-qq', 'chromium', 'chromium-driver', 'procps', 'unicode-data');
 }

@@ -1,11 +1,20 @@
 // Builds the app and the server, each only when its sources changed.
-import { buildBookmark, buildKernel, installPackages, run, unpackType, whenChanged } from './prepare.mjs';
+import {
+  buildBookmark,
+  buildKernel,
+  buildWorkersApart,
+  installPackages,
+  run,
+  unpackType,
+  whenChanged,
+} from './prepare.mjs';
 
 export async function build() {
   await installPackages();
   await unpackType();
   await buildKernel();
   await buildBookmark();
+  await buildWorkersApart();
   const web = [
     'web/src',
     'web/public',

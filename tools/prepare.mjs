@@ -2,7 +2,6 @@
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync, readdirSync, statSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { join } from 'node:path';
 
 export const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
@@ -51,8 +50,7 @@ export async function installPackages() {
 export async function unpackType() {
   const inputs = ['web/package.json', 'tools/prepare.mjs'];
   await whenChanged('type', inputs, ['.cache/type/public-sans.ttf', '.cache/type/public-sans.woff2'], async () => {
-    const require = createRequire(join(root, 'web/package.json'));
-    const { decompress } = require('wawoff2');
+    const { default: decompress } = await import('woff2-encoder/decompress');
     mkdirSync(join(root, '.cache/type'), { recursive: true });
     for (const family of readdirSync(join(root, 'node_modules/@fontsource-variable')))
       for (const style of ['normal', 'italic']) {
@@ -80,6 +78,17 @@ export async function buildKernel() {
       ...['--enable', 'simd', '-O3', '--noAssert', '--runtime', 'stub', '--initialMemory', '1'],
     ]);
   });
+}
+
+/** Workers that are scripts of their own, since their libraries ask for more than the page may. */
+export async function buildWorkersApart() {
+  for (const name of ['subject', 'unpack'])
+    await whenChanged(name, [`web/src/${name}`, 'package-lock.json'], [`.cache/${name}/${name}.js`], () => {
+      run('npx', [
+        ...['esbuild', `web/src/${name}/${name}.ts`, '--bundle', '--minify', '--format=iife', '--target=es2022'],
+        ...[`--outfile=.cache/${name}/${name}.js`, '--log-level=warning'],
+      ]);
+    });
 }
 
 /** The measuring bookmark: one small script that can stand in an address. */

@@ -1,6 +1,6 @@
 // Everything: installs what is missing, then lint, types, units, build, the real browser.
 import { buildKernel, installPackages, run, unpackType } from './prepare.mjs';
-import { installBrowser } from './browser.mjs';
+import { installDebianPackages } from './browser.mjs';
 
 await installPackages();
 await unpackType();
@@ -21,12 +21,12 @@ async function check(name, work) {
 
 await check('lint', () => run('npm', ['run', '--silent', 'lint']));
 await check('types', () => run('npm', ['run', '--silent', 'typecheck']));
-await check('units', () => jest(['core', 'server', 'web']));
-await check('build', () => build());
-await check('browser', () => {
-  installBrowser();
-  return jest(['e2e'], ['--runInBand']);
+await check('units', () => {
+  installDebianPackages();
+  return jest(['core', 'server', 'web']);
 });
+await check('build', () => build());
+await check('browser', () => jest(['e2e'], ['--runInBand']));
 
 console.log('');
 for (const { name, passed, failed } of results)

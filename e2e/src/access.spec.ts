@@ -24,16 +24,116 @@ const views: [string, () => Promise<unknown>][] = [
     },
   ],
   ['Workbench, words', () => browser.leaf('Words')],
+  ['Workbench, around words', () => browser.tab('Around them')],
   ['Workbench, a photo', () => browser.leaf('Photo')],
   ['Workbench, cropping', () => browser.press('Crop').then(() => browser.find('bs-crop-view'))],
+  ...['Look', 'Frame', 'Edge', 'Cut out', 'Another photo'].map((name): [string, () => Promise<unknown>] => [
+    `Workbench, a photo’s ${name}`,
+    () => browser.leaf('Photo').then(() => browser.tab(name)),
+  ]),
+  [
+    'Workbench, a shadow and a fade',
+    async () => {
+      await browser.tab('Frame');
+      await (await browser.named('label', 'Shadow')).click();
+      await browser.tab('Edge');
+      await browser.press('Left');
+      await browser.find('bs-grip');
+    },
+  ],
+  [
+    'Workbench, a subject marked',
+    async () => {
+      await browser.tab('Cut out');
+      await browser.press('All but the subject');
+      await browser.find('bs-subject-view');
+    },
+  ],
   ['Workbench, backdrop', () => browser.leaf('Backdrop')],
-  ['Workbench, steps', () => browser.press('Steps')],
+  ['Workbench, a gradient backdrop', () => browser.press('A gradient')],
+  [
+    'Workbench, a colour being chosen, menu',
+    async () => {
+      await browser.press('From, choose');
+      await browser.find('bs-colour-panel');
+    },
+  ],
+  [
+    'Workbench, a colour being taken from the canvas',
+    async () => {
+      await browser.press('As it is seen');
+      await browser.find('bs-sample-view');
+    },
+  ],
+  [
+    'Workbench, a veil',
+    async () => {
+      await browser.keys(Key.ESCAPE);
+      await browser.press('Add');
+      await browser.menu('Veil');
+      await browser.press('A band');
+      await browser.find('bs-veil-settings');
+    },
+  ],
+  [
+    'Workbench, a shape’s fill',
+    async () => {
+      await browser.press('Add');
+      await browser.menu('Shape');
+      await browser.menu('Note');
+      await browser.leaf('Shape: Note');
+    },
+  ],
+  ['Workbench, a shape’s edge', () => browser.tab('Edge')],
+  ['Workbench, a shape’s place', () => browser.tab('Place')],
+  [
+    'Workbench, words written where they stand',
+    async () => {
+      await browser.run(`document.querySelector('.thing[aria-label^="Words"]').focus()`);
+      await browser.keys(Key.ENTER);
+      await browser.find('bs-words-editor textarea');
+    },
+  ],
+  [
+    'Workbench, the menu of families',
+    async () => {
+      await browser.keys(Key.ESCAPE);
+      await browser.leaf('Words');
+      await browser.tab('Words');
+      await (await browser.find('bs-family-field input')).click();
+      await browser.find('.families mat-option');
+    },
+  ],
+  [
+    'Workbench, steps',
+    async () => {
+      await browser.keys(Key.ESCAPE);
+      await browser.press('Steps');
+    },
+  ],
   ['Workbench, the menu of what can be added', () => browser.press('Add')],
   [
     'Workbench, the shelf',
     async () => {
       await browser.menu('From the shelf');
       await browser.seeText('Kiln at night');
+    },
+  ],
+  [
+    'Workbench, an address for a picture',
+    async () => {
+      await browser.press('Close');
+      await browser.press('Add');
+      await browser.menu('Picture from a web address');
+      await browser.find('bs-address-dialog input');
+    },
+  ],
+  [
+    'Workbench, a tall slot’s picture',
+    async () => {
+      await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
+      await browser.find('[data-settled="true"]', 20_000);
+      await browser.leaf('Logo');
     },
   ],
   [

@@ -48,7 +48,7 @@ describe('from a photograph to the live page', () => {
 
   it('takes a photograph from a file: it covers the canvas, in proportion', async () => {
     await act(async () => (await browser.find('input[type=file]')).sendKeys(photograph));
-    await browser.seeText('always in proportion');
+    await browser.seeText('Keep proportions');
     await browser.exact();
     await browser.saved();
     const facts = await sharp(photograph).metadata();
@@ -60,11 +60,11 @@ describe('from a photograph to the live page', () => {
   // 15 px of the canvas for 16 of the photo, both from whole pixels on: a region that a reference can be made from exactly.
   it('is placed to the pixel by typed figures', async () => {
     for (const [field, figure] of [
-      [2, 960],
-      [0, -15],
-      [1, -150],
+      ['Width', 960],
+      ['Left', -15],
+      ['Top', -150],
     ] as const)
-      await act(async () => browser.fill((await browser.all('bs-number input'))[field]!, `${figure}${Key.ENTER}`));
+      await act(() => browser.number(field, figure));
     await browser.saved();
     expect(await (await browser.find('.thing')).getAttribute('aria-label')).toContain('960 × 454 px at -15, -150');
   });

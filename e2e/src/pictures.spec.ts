@@ -162,10 +162,9 @@ describe('drawings', () => {
     expect(y).toBeGreaterThan(0);
     expect(x! + width!).toBeLessThan(512);
     // Set to whole px, so that both draw in the same place.
-    const fields = await browser.all('bs-number input');
-    await browser.fill(fields[2]!, `400${Key.ENTER}`);
-    await browser.fill((await browser.all('bs-number input'))[0]!, `50${Key.ENTER}`);
-    await browser.fill((await browser.all('bs-number input'))[1]!, `60${Key.ENTER}`);
+    await browser.number('Width', 400);
+    await browser.number('Left', 50);
+    await browser.number('Top', 60);
     await browser.saved();
     expect(width! / height!).toBeGreaterThan(0);
     const { data } = await exportedPng(browser);
@@ -207,7 +206,7 @@ describe('drawings', () => {
     await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);
     expect(await (await browser.find('bs-fit-report')).getText()).not.toContain('its own pixels');
     // Of a crisp drawing hardly any pixel is half covered.
-    await browser.fill((await browser.all('bs-number input'))[2]!, `3000${Key.ENTER}`);
+    await browser.number('Width', 3000);
     await browser.exact();
     const half = await browser.run<number>(
       `const c = document.querySelector('.lit canvas');

@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
-import { Browser } from './harness/browser';
+import { Browser, Key } from './harness/browser';
 
 /** Pictures of the main views, from the demo: `npm run screenshots`, or with names of views to make only those. */
 const folder = process.env['SHOTS'] ?? join(root, 'docs/screenshots');
@@ -37,6 +37,114 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.leaf('Photo');
     await browser.exact();
     await browser.press('Crop');
+  },
+  /** A photo that ends early and runs on in its own colours. */
+  async edge() {
+    await browser.go(`${app.app}/graphics/demo-new-jugs`);
+    await browser.leaf('Photo');
+    await browser.exact();
+    await browser.tab('Crop');
+    await browser.press('A frame of its own');
+    await browser.tab('Place');
+    await browser.number('Width', 945);
+    await browser.number('Left', 0);
+    await browser.number('Top', 0);
+    await browser.tab('Edge');
+    await browser.press('Its edge running on');
+    await browser.press('Right');
+    await browser.find('[data-seams]');
+    await browser.exact();
+    await settle();
+  },
+  async 'around-words'() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.leaf('Words: Title');
+    await browser.tab('Around them');
+    await (await browser.named('label', 'Ground')).click();
+    await (await browser.named('label', 'Outline')).click();
+    await browser.number('Letter spacing', 4);
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.exact();
+  },
+  async veil() {
+    await browser.go(`${app.app}/graphics`);
+    await browser.press('New graphic');
+    await browser.press('Blog header 1000 × 288');
+    await browser.seeText('Nothing on the canvas yet');
+    await browser.press('Add');
+    await browser.menu('From the shelf');
+    await browser.press('Glaze tests');
+    await browser.press('Add to the graphic');
+    await browser.find('.leaf[aria-label^="Photo"]');
+    await browser.press('Add');
+    await browser.menu('Words');
+    await browser.fill(await browser.find('textarea'), 'Autumn glazes');
+    await browser.number('Size', 84);
+    await browser.press('Add');
+    await browser.menu('Veil');
+    await browser.seeText('is just enough', 30_000);
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.exact();
+  },
+  async colour() {
+    await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
+    await browser.leaf('Backdrop');
+    await browser.press('A gradient');
+    await browser.press('From, choose');
+    await browser.find('[aria-label="In the pictures"] .swatch');
+    await browser.press('OKLCH');
+  },
+  async look() {
+    await browser.go(`${app.app}/graphics/demo-evening-classes`);
+    await browser.leaf('Photo');
+    await browser.tab('Look');
+    await browser.press('Shades of one');
+    await browser.number('Contrast, figure', 110);
+    await browser.exact();
+  },
+  /** The logo off its sheet, on a dark header, in two layers. */
+  async 'cut-out'() {
+    await browser.go(`${app.app}/graphics`);
+    await browser.press('New graphic');
+    await browser.press('Site header, any width, 1280');
+    await browser.leaf('Backdrop');
+    await browser.press('A colour');
+    await browser.fill(await browser.find('.hex'), `#1f2a30${Key.ENTER}`);
+    await browser.press('Add');
+    await browser.menu('From the shelf');
+    await browser.press('Logo with white around it');
+    await browser.press('Add to the graphic');
+    await browser.leaf('Logo');
+    await browser.tab('Cut out');
+    await browser.press('Its colour wherever it occurs');
+    await browser.tab('Edge');
+    await browser.press('Trim');
+    await browser.seeText('px off its width');
+    await browser.tab('Place');
+    await browser.number('Height', 96);
+    await browser.tab('Cut out');
+    await browser.press('Take it apart');
+    await browser.leaf('Logo: Wordmark');
+    await browser.tab('Look');
+    await browser.press('One flat colour');
+    await browser.press('Colour of the picture #f4e7cb');
+    await browser.tab('Cut out');
+    await browser.exact();
+  },
+  async 'another-photo'() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.leaf('Photo');
+    await browser.tab('Another photo');
+    await browser.find('bs-photos-section [role=option]:nth-of-type(5)', 20_000);
+    await settle();
+  },
+  async shelf() {
+    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.press('Add');
+    await browser.menu('From the shelf');
+    await browser.find('bs-shelf-dialog .shelf button');
+    await browser.run(`document.querySelectorAll('bs-shelf-dialog .shelf button')[1].focus()`);
+    await settle();
   },
   async export() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);

@@ -74,7 +74,7 @@ describe('what a file says of itself', () => {
   });
   it('has the copyright line once the house style has one', async () => {
     await browser.go(`${app.app}/house-style`);
-    const line = await browser.find('.wide input');
+    const line = await browser.find('input[placeholder^="For example: ©"]');
     await browser.fill(line, `© 2026 Ottermill Pottery${Key.TAB}`);
     await browser.saved();
     await toExport('demo-evening-classes');
@@ -142,7 +142,7 @@ describe('the sites place', () => {
 
 it('a new name pattern is taken, and an unknown part refused', async () => {
   await browser.go(`${app.app}/house-style`);
-  const pattern = await browser.find('section[aria-labelledby="names-title"] input');
+  const pattern = await browser.find('section[aria-labelledby="files-title"] input');
   await browser.fill(pattern, '{graphic}-{size}');
   await browser.seeText('{size} is no part of a name');
   await browser.fill(pattern, `Ottermill {graphic}${Key.TAB}`);

@@ -45,6 +45,15 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
     }),
   );
   app.use(compression());
+  // The libraries that find a picture's subject and unpack fonts make functions from text. Their workers alone may, and
+  // reach nothing else.
+  app.get(['/subject/subject.js', '/unpack/unpack.js'], (_request, response, next) => {
+    response.setHeader(
+      'Content-Security-Policy',
+      "default-src 'none'; script-src 'self' 'unsafe-eval'; connect-src data:",
+    );
+    next();
+  });
   // Only this app's own pages may have pictures fetched.
   app.post('/api/picture', express.json({ limit: '8kb' }), async (request, response) => {
     const body = Wanted.safeParse(request.body);

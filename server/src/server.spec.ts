@@ -179,6 +179,17 @@ describe('the app’s own server', () => {
     expect(one.headers['cache-control']).toBe('no-store');
     expect(one.headers['strict-transport-security']).toBeUndefined();
   });
+  it('lets functions be made from text in two workers alone, which reach nothing else', async () => {
+    for (const folder of ['subject', 'unpack']) mkdirSync(join(web, folder), { recursive: true });
+    writeFileSync(join(web, 'unpack/unpack.js'), '1');
+    for (const file of ['subject.js', 'opencv.js']) writeFileSync(join(web, 'subject', file), '1');
+    const app = appServer({ web, appOrigin, siteOrigin });
+    const policy = async (path: string) => (await request(app).get(path)).headers['content-security-policy']!;
+    for (const path of ['/subject/subject.js', '/unpack/unpack.js'])
+      expect(await policy(path)).toBe("default-src 'none'; script-src 'self' 'unsafe-eval'; connect-src data:");
+    for (const path of ['/', '/subject/opencv.js', '/subject/subject.js.map'])
+      expect(await policy(path)).not.toContain("'unsafe-eval'");
+  });
   it('does not answer for files that are not there', async () => {
     await request(appServer({ web, appOrigin, siteOrigin })).get('/chunk-GONE.js').expect(404);
   });

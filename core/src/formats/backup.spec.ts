@@ -67,6 +67,7 @@ describe('a backup', () => {
     ],
     houseStyle: null,
     slots: [],
+    fonts: [],
   };
   const files = (over: Record<string, unknown> = {}) =>
     new Map(
@@ -80,7 +81,15 @@ describe('a backup', () => {
     expect(read.ok && read.value.graphics[0]!.steps).toHaveLength(2);
     expect(read.ok && read.value.assets[0]!.facts.name).toBe('Dot');
   });
+  const font = { hash: 'f'.repeat(64), family: 'Own', weights: [400, 700], italic: false, licence: '', added: 1 };
+  it('has the fonts that were brought, and one from before there were any has none', () => {
+    const read = readBackup(files({ [CONTENTS]: { ...backup, fonts: [font] }, [`fonts/${font.hash}`]: 'bytes' }));
+    expect(read.ok && read.value.fonts.map((f) => f.facts.family)).toEqual(['Own']);
+    const before = readBackup(files({ [CONTENTS]: { ...backup, fonts: undefined } }));
+    expect(before.ok && before.value.fonts).toEqual([]);
+  });
   it.each([
+    ['a font that is listed and not there', { [CONTENTS]: { ...backup, fonts: [font] } }, 'incomplete'],
     ['a list that is no JSON', { [CONTENTS]: '{' }, 'not-a-backup'],
     ['a newer one', { [CONTENTS]: { ...backup, version: 2 } }, 'newer'],
     ['a list of another shape', { [CONTENTS]: { ...backup, graphics: 7 } }, 'damaged'],

@@ -1,8 +1,9 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { AssetHash } from '../graphic/graphic';
+import { AssetHash } from '../graphic/values';
 import { historyFrom, isNewer, isNewerStep, Step } from '../graphic/history';
 import { HouseStyle } from '../house/house-style';
+import { BroughtFont } from '../words/brought-font';
 import { SILHOUETTE_SIDE } from '../pixels/silhouette';
 import { bad, good, type Result } from '../problem';
 import { pictureTypes } from './identify';
@@ -39,6 +40,11 @@ export const BackupAsset = z.object({
     })
     .nullable(),
   flatBorder: z.boolean().optional(),
+  focus: z.object({ x: z.number(), y: z.number() }).optional(),
+  subject: z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() }).optional(),
+  licence: z.string().max(300).optional(),
+  showCredit: z.boolean().optional(),
+  mask: z.boolean().optional(),
   name: z.string().max(300),
   added: z.number(),
   credit: z.string().max(300),
@@ -56,16 +62,20 @@ export const Backup = z.object({
   houseStyle: HouseStyle.nullable(),
   /** The book of slots; each is read on its own, so that one that cannot be read costs no others. */
   slots: z.array(z.unknown()).max(5000).default([]),
+  /** Fonts that were brought; the bytes of each stand in `fonts/<hash>`. */
+  fonts: z.array(BroughtFont).max(1000).default([]),
 });
 export type Backup = z.infer<typeof Backup>;
 
 export const graphicEntry = (graphicId: string) => `graphics/${graphicId}.json`;
 export const assetEntry = (hash: string) => `assets/${hash}`;
+export const fontEntry = (hash: string) => `fonts/${hash}`;
 
 export interface BackupContent {
   readonly backup: Backup;
   readonly graphics: readonly { readonly record: BackupGraphic; readonly steps: readonly Step[] }[];
   readonly assets: readonly { readonly facts: BackupAsset; readonly bytes: Uint8Array }[];
+  readonly fonts: readonly { readonly facts: BroughtFont; readonly bytes: Uint8Array }[];
 }
 
 function parseJson(bytes: Uint8Array | undefined): unknown {
@@ -109,7 +119,13 @@ export function readBackup(files: ReadonlyMap<string, Uint8Array>): Result<Backu
       return bad('incomplete', `The picture “${facts.name}” is missing from the zip; nothing was brought in.`);
     assets.push({ facts, bytes });
   }
-  return good({ backup: backup.data, graphics, assets });
+  const fonts: { facts: BroughtFont; bytes: Uint8Array }[] = [];
+  for (const facts of backup.data.fonts) {
+    const bytes = files.get(fontEntry(facts.hash));
+    if (!bytes) return bad('incomplete', `The font “${facts.family}” is missing from the zip; nothing was brought in.`);
+    fonts.push({ facts, bytes });
+  }
+  return good({ backup: backup.data, graphics, assets, fonts });
 }
 
 /** A graphic with all its steps under new ids, so that it can stand beside the one it came from. */

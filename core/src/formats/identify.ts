@@ -1,7 +1,7 @@
 import { imageSize } from 'image-size';
 import { bad, good, type Result } from '../problem';
 
-export const pictureTypes = ['jpeg', 'png', 'webp', 'avif', 'gif', 'svg'] as const;
+export const pictureTypes = ['jpeg', 'png', 'webp', 'avif', 'heic', 'gif', 'svg'] as const;
 export type PictureType = (typeof pictureTypes)[number];
 
 /** A picture's type and its size in px as it is meant to be seen (EXIF orientation applied). */
@@ -26,6 +26,7 @@ export function typeOf(bytes: Uint8Array): PictureType | null {
   if (/^GIF8[79]a/.test(ascii(bytes, 0, 6))) return 'gif';
   if (ascii(bytes, 0, 4) === 'RIFF' && ascii(bytes, 8, 4) === 'WEBP') return 'webp';
   if (ascii(bytes, 4, 4) === 'ftyp' && /avi[fs]/.test(ascii(bytes, 8, 24))) return 'avif';
+  if (ascii(bytes, 4, 4) === 'ftyp' && /hei[cxms]|hev[cx]|mif1/.test(ascii(bytes, 8, 24))) return 'heic';
   const start = new TextDecoder()
     .decode(bytes.subarray(0, 4096))
     .replace(/^\uFEFF/, '')
@@ -113,6 +114,7 @@ function isWhole(type: PictureType, b: Uint8Array): boolean {
     case 'webp':
       return b.length >= 12 && u32le(b, 4) + 8 <= b.length;
     case 'avif':
+    case 'heic':
       return boxesEnd(b);
     case 'svg':
       return /<\/svg\s*>\s*(<!--[\s\S]*-->\s*)?$|<svg[^>]*\/>\s*$/i.test(new TextDecoder().decode(b.subarray(-2048)));
@@ -125,6 +127,7 @@ const label: Record<PictureType, string> = {
   gif: 'GIF',
   webp: 'WebP',
   avif: 'AVIF',
+  heic: 'HEIC',
   svg: 'SVG',
 };
 
@@ -158,12 +161,12 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
   const type = typeOf(bytes);
   if (!type) {
     const ending = endingOf(name);
-    const known = ['jpg', 'jpeg', 'png', 'gif', 'webp', 'avif', 'svg'].includes(ending);
+    const known = ['jpg', 'jpeg', 'png', 'gif', 'webp', 'avif', 'heic', 'heif', 'svg'].includes(ending);
     return bad(
       'not-a-picture',
       known
         ? `${called} ends in .${ending}, but its content is no picture. Nothing was changed.`
-        : `${called} is not a picture that can be used here. JPEG, PNG, WebP, AVIF, GIF and SVG can. Nothing was changed.`,
+        : `${called} is not a picture that can be used here. JPEG, PNG, WebP, AVIF, HEIC, GIF and SVG can. Nothing was changed.`,
     );
   }
   if (!isWhole(type, bytes))

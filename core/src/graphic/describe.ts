@@ -1,5 +1,5 @@
-import type { Layer, WordsLayer } from './graphic';
-import { textOf } from './graphic';
+import { isPicture, textOf, type Layer, type WordsLayer } from './graphic';
+import { withFields } from '../words/layout';
 
 /** Whether a name was given by a person: words, not a camera's counter or a file's stand-in for a name. */
 const tells = (name: string) =>
@@ -16,8 +16,8 @@ export function proposedDescription(layers: readonly Layer[]): string {
   const visible = layers.filter((l) => l.visible);
   const said = visible
     .filter((l): l is WordsLayer => l.role === 'words')
-    .map((l) => textOf(l).replace(/\s+/g, ' ').trim())
+    .map((l) => withFields(textOf(l), l.fields.values).replace(/\s+/g, ' ').trim())
     .filter(Boolean);
-  const seen = visible.filter((l) => l.role !== 'words' && tells(l.name)).map((l) => l.name.trim());
+  const seen = visible.filter((l) => isPicture(l) && tells(l.name)).map((l) => l.name.trim());
   return [...new Set([...said, ...seen])].join('; ').slice(0, 250);
 }

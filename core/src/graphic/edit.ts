@@ -6,7 +6,10 @@ import type { Backdrop, ExportChoices, Graphic, Layer } from './graphic';
  * One change to a graphic, a plain value. `name` is what the list of steps says.
  * `merge`: an edit with the same key as the step before joins it (typing, nudging).
  */
-export type Edit = { readonly name: string; readonly merge?: string } & (
+export type Edit = { readonly name: string; readonly merge?: string } & Change;
+
+/** What an edit changes, without its name. */
+export type Change =
   | { readonly type: 'add-layer'; readonly layer: Layer; readonly at?: number }
   | { readonly type: 'add-layers'; readonly layers: readonly Layer[]; readonly at?: number }
   | { readonly type: 'remove-layer'; readonly id: string }
@@ -16,7 +19,8 @@ export type Edit = { readonly name: string; readonly merge?: string } & (
   | { readonly type: 'follow-slot'; readonly slot: Slot }
   | { readonly type: 'set-export'; readonly choices: Partial<ExportChoices> }
   | { readonly type: 'rename'; readonly to: string }
-);
+  /** Several changes that are one step. */
+  | { readonly type: 'together'; readonly edits: readonly Change[] };
 
 function inserted<T>(list: readonly T[], items: readonly T[], at: number | undefined): T[] {
   const place = Math.min(Math.max(at ?? list.length, 0), list.length);
@@ -24,7 +28,10 @@ function inserted<T>(list: readonly T[], items: readonly T[], at: number | undef
 }
 
 /** The graphic after an edit; the same object where the edit changes nothing. */
-export function applyEdit(graphic: Graphic, edit: Edit): Graphic {
+export function applyEdit(
+  graphic: Graphic,
+  edit: Change & { readonly name?: string; readonly merge?: string },
+): Graphic {
   switch (edit.type) {
     case 'add-layer':
       return { ...graphic, layers: inserted(graphic.layers, [edit.layer], edit.at) };
@@ -50,5 +57,7 @@ export function applyEdit(graphic: Graphic, edit: Edit): Graphic {
       return { ...graphic, export: { ...graphic.export, ...edit.choices } };
     case 'rename':
       return { ...graphic, name: edit.to };
+    case 'together':
+      return edit.edits.reduce(applyEdit, graphic);
   }
 }

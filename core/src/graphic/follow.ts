@@ -1,5 +1,10 @@
+import { middleOf } from '../geometry/turn';
 import { figure, sizeText, topDensity, type Slot } from '../slot/slot';
-import type { Graphic, Layer } from './graphic';
+import { movedLayer, scaledShape, scaledWords } from './arrange';
+import { isPicture, type Graphic, type Layer, type PictureLayer } from './graphic';
+import { pictureGeometry } from './picture-geometry';
+import type { VeilLayer } from './shape';
+import { coveringAnew } from './swap';
 
 /** What of a slot is only for the book, and no matter to a graphic made for it. */
 const bookOnly = ['name', 'site', 'group', 'source', 'dated'] as const;
@@ -52,6 +57,41 @@ export function slotChanges(from: Slot, to: Slot): string[] {
   return said;
 }
 
+/** What of a picture's look is measured in canvas px, times `by`. */
+function scaledAppearance(layer: PictureLayer, by: number): PictureLayer {
+  const { corners, border, shadow } = layer;
+  const radii = corners.kind === 'rounded' ? (corners.radii.map((r) => r * by) as typeof corners.radii) : null;
+  return {
+    ...layer,
+    corners: radii ? { kind: 'rounded', radii } : corners,
+    border: border && { ...border, width: Math.max(0.1, border.width * by) },
+    shadow: shadow && { ...shadow, distance: shadow.distance * by, blur: shadow.blur * by },
+  };
+}
+
+/** A veil on another canvas: its reach in proportion along its way. */
+function scaledVeil(layer: VeilLayer, from: Graphic['canvas'], to: Graphic['canvas']): VeilLayer {
+  const { form } = layer;
+  const [across, down] = [to.width / from.width, to.height / from.height];
+  switch (form.kind) {
+    case 'whole':
+      return layer;
+    case 'band': {
+      const by = form.way === 'across' ? down : across;
+      return { ...layer, form: { ...form, at: form.at * by, size: form.size * by, soft: form.soft * by } };
+    }
+    case 'side':
+      return {
+        ...layer,
+        form: { ...form, reach: form.reach * (form.side === 'left' || form.side === 'right' ? across : down) },
+      };
+    case 'behind': {
+      const by = Math.min(across, down);
+      return { ...layer, form: { ...form, grow: form.grow * by, soft: form.soft * by } };
+    }
+  }
+}
+
 function scaled(layer: Layer, from: Graphic['canvas'], to: Graphic['canvas']): Layer {
   // No larger than before in either direction, so that what fitted still fits.
   const by = Math.min(to.width / from.width, to.height / from.height);
@@ -59,23 +99,30 @@ function scaled(layer: Layer, from: Graphic['canvas'], to: Graphic['canvas']): L
     ((x + width / 2) / old) * room - (width * by) / 2;
   if (layer.role === 'words') {
     const { x, y } = layer.place;
-    return {
-      ...layer,
-      place: { x: (x / from.width) * to.width, y: (y / from.height) * to.height },
-      paragraphs: layer.paragraphs.map((p) => ({
-        ...p,
-        runs: p.runs.map((r) => ({ ...r, size: Math.max(1, Math.round(r.size * by * 10) / 10) })),
-      })),
-    };
+    const place = { x: (x / from.width) * to.width, y: (y / from.height) * to.height };
+    return { ...scaledWords(layer, by), place };
   }
-  if (layer.place.mode === 'cover') return layer;
-  const shown = layer.crop ?? layer.natural;
-  const { x, y, width } = layer.place;
-  const height = (width * shown.height) / shown.width;
+  if (layer.role === 'shape') {
+    // Its middle keeps its place in proportion.
+    const { place } = layer;
+    const at =
+      place.mode === 'box'
+        ? middleOf(place.box)
+        : place.mode === 'line'
+          ? { x: (place.from.x + place.to.x) / 2, y: (place.from.y + place.to.y) / 2 }
+          : { x: 0, y: 0 };
+    const shift = { x: (at.x / from.width) * to.width - at.x, y: (at.y / from.height) * to.height - at.y };
+    return movedLayer(scaledShape(layer, by, at), shift, to);
+  }
+  if (!isPicture(layer)) return scaledVeil(layer, from, to);
+  if (layer.place.mode === 'cover') return coveringAnew(layer, to);
+  const grown = scaledAppearance(layer, by);
+  if (layer.place.mode === 'contain') return grown;
+  const { x, y, width, height } = pictureGeometry(layer, from).shown;
   return {
-    ...layer,
+    ...grown,
     place: {
-      mode: 'free',
+      ...layer.place,
       x: middle(x, width, from.width, to.width),
       y: middle(y, height, from.height, to.height),
       width: width * by,

@@ -1,28 +1,22 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { FileFormat, Slot, migrateSlot } from '../slot/slot';
+import { gradientEnds } from '../geometry/gradient-line';
+import { appearance, plainAppearance, plainWordsAppearance, wordsAppearance } from './appearance';
+import { Fill } from './fill';
+import { LayerId, coordinate, extent, layerCommon } from './layer';
+import { ShapeLayer, VeilLayer } from './shape';
+import { AssetHash, Colour } from './values';
 
-const id = z.string().min(1).max(64);
-const coordinate = z.number().min(-1e6).max(1e6);
-const extent = z.number().positive().max(1e6);
-
-/** A colour as `#rrggbb`, encoded sRGB. */
-export const Colour = z.string().regex(/^#[0-9a-f]{6}$/);
-
-/** SHA-256 of an asset's bytes, in hex: the asset's name everywhere. */
-export const AssetHash = z.string().regex(/^[0-9a-f]{64}$/);
-
-const common = {
-  id,
-  name: z.string().max(120),
-  visible: z.boolean(),
-  locked: z.boolean(),
-};
+const id = LayerId;
+const common = layerCommon;
 
 /**
  * How a picture is to lie; the box is derived from it (see `pictureGeometry`).
  * `cover`: over the whole canvas, the focus point as near its middle as can be.
- * `free`: top left corner and width in canvas px, height in proportion.
+ * `contain`: whole, as large as the canvas allows.
+ * `free`: top left corner and width in canvas px, height in proportion, but for `stretch`: how much wider than
+ * true it is drawn (1 is true).
  */
 export const Place = z.discriminatedUnion('mode', [
   z.object({
@@ -30,7 +24,14 @@ export const Place = z.discriminatedUnion('mode', [
     focus: z.object({ x: z.number(), y: z.number() }),
     zoom: z.number().min(1).max(1000),
   }),
-  z.object({ mode: z.literal('free'), x: coordinate, y: coordinate, width: extent }),
+  z.object({ mode: z.literal('contain') }),
+  z.object({
+    mode: z.literal('free'),
+    x: coordinate,
+    y: coordinate,
+    width: extent,
+    stretch: z.number().min(0.1).max(10).optional(),
+  }),
 ]);
 export type Place = z.infer<typeof Place>;
 
@@ -49,6 +50,7 @@ export const PictureLayer = z.object({
   vector: z.boolean(),
   place: Place,
   crop: Crop.nullable(),
+  ...appearance,
 });
 export type PictureLayer = z.infer<typeof PictureLayer>;
 
@@ -59,20 +61,45 @@ export const Face = z.object({
 });
 export type Face = z.infer<typeof Face>;
 
+/** How words are set, whatever was typed; `title` begins each word large. */
+export const LetterCase = z.enum(['typed', 'upper', 'lower', 'title']);
+export type LetterCase = z.infer<typeof LetterCase>;
+
 /** A stretch of words that look alike. Size in canvas px. */
 export const Run = z.object({
   text: z.string().max(20_000),
   face: Face,
   size: z.number().min(1).max(4000),
   colour: Colour,
+  /** Added after each letter, in ems: 0.05 is a twentieth of the size. */
+  tracking: z.number().min(-0.5).max(3),
+  case: LetterCase,
 });
 export type Run = z.infer<typeof Run>;
 
 export const Align = z.enum(['left', 'centre', 'right']);
 export type Align = z.infer<typeof Align>;
 
+/** Where in its width a line is held, by its alignment: 0 is its left edge, 1 its right. */
+export const alignShare: Readonly<Record<Align, number>> = { left: 0, centre: 0.5, right: 1 };
+
 export const Paragraph = z.object({ align: Align, runs: z.array(Run).min(1) });
 export type Paragraph = z.infer<typeof Paragraph>;
+
+/** What a field can stand for: it is written as `{business}`, `{address}`, `{date}`. */
+export const fieldNames = ['business', 'address', 'date'] as const;
+export type FieldName = (typeof fieldNames)[number];
+
+/**
+ * How large a block of words is. `grow`: as its words are. `wrap`: its lines break at a width. `fill`: its words are
+ * sized, all in proportion, to fill a box. Canvas px.
+ */
+export const Sizing = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('grow') }),
+  z.object({ kind: z.literal('wrap'), width: extent }),
+  z.object({ kind: z.literal('fill'), width: extent, height: extent }),
+]);
+export type Sizing = z.infer<typeof Sizing>;
 
 export const WordsLayer = z.object({
   ...common,
@@ -80,19 +107,33 @@ export const WordsLayer = z.object({
   paragraphs: z.array(Paragraph).min(1).max(500),
   /** Line pitch as a multiple of the size. */
   lineSpacing: z.number().min(0.5).max(4),
+  /** Room between paragraphs beside that, as a multiple of the size. */
+  paragraphSpacing: z.number().min(0).max(4),
   /** `x` is the left edge, middle or right edge, as the words are aligned; `y` the top of the first line. Canvas px. */
   place: z.object({ x: coordinate, y: coordinate }),
+  sizing: Sizing,
+  /** What its fields say, as last looked up; `frozen` since they were sent. */
+  fields: z.object({ values: z.partialRecord(z.enum(fieldNames), z.string().max(500)), frozen: z.boolean() }),
+  ...wordsAppearance,
 });
 export type WordsLayer = z.infer<typeof WordsLayer>;
 
-export const Layer = z.discriminatedUnion('role', [PictureLayer, WordsLayer]);
+/** What words had before they could be wrapped and hold fields. */
+export const plainBlock = {
+  paragraphSpacing: 0,
+  sizing: { kind: 'grow' },
+  fields: { values: {}, frozen: false },
+} as const satisfies Partial<WordsLayer>;
+
+export const Layer = z.discriminatedUnion('role', [PictureLayer, WordsLayer, ShapeLayer, VeilLayer]);
 export type Layer = z.infer<typeof Layer>;
 
-export const Backdrop = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('none') }),
-  z.object({ kind: z.literal('colour'), colour: Colour }),
-]);
-export type Backdrop = z.infer<typeof Backdrop>;
+/** Whether a layer is a picture: a photo or a logo. */
+export const isPicture = (layer: Layer): layer is PictureLayer => layer.role === 'photo' || layer.role === 'logo';
+
+/** The canvas's ground; a gradient runs over the whole canvas. */
+export const Backdrop = Fill;
+export type Backdrop = Fill;
 
 export const Frame = z.object({
   id,
@@ -109,16 +150,86 @@ export const ExportChoices = z.object({
 });
 export type ExportChoices = z.infer<typeof ExportChoices>;
 
-export const GRAPHIC_VERSION = 2;
+export const GRAPHIC_VERSION = 5;
 
-/** A graphic of version 1, whose slots knew less, as one of version 2; anything else as it came. Nothing is checked here. */
+interface OldGraphic {
+  readonly version?: unknown;
+  readonly frames?: unknown;
+  readonly layers?: unknown;
+  readonly backdrop?: unknown;
+  readonly canvas?: unknown;
+}
+
+const each = (list: unknown, change: (o: object) => unknown): unknown =>
+  Array.isArray(list) ? list.map((o: unknown) => (typeof o === 'object' && o !== null ? change(o) : o)) : list;
+
+/** Version 1: its slots knew less. */
+const slotsNow = (old: OldGraphic) => ({
+  ...old,
+  version: 2,
+  frames: each(old.frames, (f) => ('slot' in f ? { ...f, slot: migrateSlot(f.slot) } : f)),
+});
+
+/** Version 2: its pictures could be placed and cropped, no more. A covering one's focus was where it stood. */
+const picturesNow = (old: OldGraphic) => ({
+  ...old,
+  version: 3,
+  layers: each(old.layers, (l) => {
+    if (!('asset' in l)) return l;
+    const place = (l as { place?: { focus?: { x: number; y: number } } }).place;
+    const within = (n: unknown) => (typeof n === 'number' ? Math.min(1, Math.max(0, n)) : 0.5);
+    const focus = place?.focus ? { x: within(place.focus.x), y: within(place.focus.y) } : plainAppearance.focus;
+    return { ...plainAppearance, focus, ...l };
+  }),
+});
+
+/** Version 3: its words had a face, a size and a colour, no more. */
+const wordsNow = (old: OldGraphic) => ({
+  ...old,
+  version: 4,
+  layers: each(old.layers, (l) =>
+    'paragraphs' in l
+      ? {
+          ...plainWordsAppearance,
+          ...l,
+          paragraphs: each(l.paragraphs, (p) =>
+            'runs' in p ? { ...p, runs: each(p.runs, (r) => ({ tracking: 0, case: 'typed', ...r })) } : p,
+          ),
+        }
+      : l,
+  ),
+});
+
+/** Version 4: its words had no width of their own; its gradients ran straight at an angle, all stops opaque. */
+const fillsNow = (old: OldGraphic) => ({
+  ...old,
+  version: 5,
+  layers: each(old.layers, (l) => ('paragraphs' in l ? { ...plainBlock, ...l } : l)),
+  backdrop: gradientNow(old.backdrop, old.canvas),
+});
+
+function gradientNow(backdrop: unknown, canvas: unknown): unknown {
+  const b = backdrop as { kind?: unknown; angle?: unknown; stops?: unknown } | null | undefined;
+  const size = canvas as { width?: unknown; height?: unknown } | null | undefined;
+  if (b?.kind !== 'gradient' || typeof b.angle !== 'number') return backdrop;
+  const { width = 1, height = 1 } = size ?? {};
+  return {
+    kind: 'gradient',
+    form: 'linear',
+    ...gradientEnds({ width: Number(width), height: Number(height) }, b.angle),
+    stops: each(b.stops, (s) => ({ opacity: 1, ...s })),
+  };
+}
+
+/** A graphic of an earlier version brought up to date; anything else as it came. Nothing is checked here. */
 export function migrateGraphic(value: unknown): unknown {
-  const old = value as { version?: unknown; frames?: unknown } | null | undefined;
-  if (typeof value !== 'object' || old?.version !== 1 || !Array.isArray(old.frames)) return value;
-  const frames = old.frames.map((f: unknown) =>
-    typeof f === 'object' && f !== null && 'slot' in f ? { ...f, slot: migrateSlot(f.slot) } : f,
-  );
-  return { ...old, version: GRAPHIC_VERSION, frames };
+  if (typeof value !== 'object' || value === null) return value;
+  let now: OldGraphic = value;
+  if (now.version === 1) now = slotsNow(now);
+  if (now.version === 2) now = picturesNow(now);
+  if (now.version === 3) now = wordsNow(now);
+  if (now.version === 4) now = fillsNow(now);
+  return now;
 }
 
 /** One thing being made, as it is written. Layers stand back to front; lengths in canvas px (the slot's CSS px). */

@@ -4,6 +4,7 @@ import { Graphic, textOf, withText } from './graphic';
 import {
   MERGE_WITHIN,
   Step,
+  amend,
   canRedo,
   commit,
   current,
@@ -21,6 +22,19 @@ const nudge = (x: number): Edit => ({
   layer: photo({ place: { mode: 'free', x, y: 0, width: 10 } }),
   name: 'Shelf moved',
   merge: 'nudge:p',
+});
+
+it('what follows from a graphic joins its step: nothing to undo, redo still there', () => {
+  let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
+  h = undo(commit(h, { type: 'rename', to: 'Two', name: 'Renamed' }, 's2', 2));
+  const next = amend(h, { type: 'set-backdrop', backdrop: { kind: 'colour', colour: '#123456' } });
+  expect(next.head).toBe('s1');
+  expect(Object.keys(next.steps)).toEqual(Object.keys(h.steps));
+  expect(next.steps['s1']!.name).toBe('Shelf added');
+  expect(current(next).backdrop).toEqual({ kind: 'colour', colour: '#123456' });
+  expect(canRedo(next)).toBe(true);
+  expect(current(undo(next)).backdrop).toEqual({ kind: 'none' });
+  expect(amend(h, { type: 'remove-layer', id: 'nobody' })).toBe(h);
 });
 
 describe('history', () => {

@@ -1,7 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { GRAPHIC_VERSION, Graphic } from './graphic';
-import { applyEdit, type Edit } from './edit';
+import { applyEdit, type Change, type Edit } from './edit';
 
 /** One node of the history: the graphic as it stood after an edit. */
 export const Step = z.object({
@@ -89,6 +89,16 @@ export function commit(h: History, edit: Edit, id: string, at: number): History 
     head: step.id,
     next: joins ? h.next : { ...h.next, [head.id]: step.id },
   };
+}
+
+/**
+ * Brings the head's graphic up to date with what follows from it (a veil's least strength, what a field says): no step
+ * of its own, since nobody took it. The same history where nothing changes.
+ */
+export function amend(h: History, change: Change): History {
+  const head = h.steps[h.head]!;
+  const graphic = applyEdit(head.graphic, change);
+  return graphic === head.graphic ? h : { ...h, steps: { ...h.steps, [head.id]: { ...head, graphic } } };
 }
 
 /** One step back; the same history at its beginning. */

@@ -1,10 +1,12 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { blank, photo, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
+import { usualCutout } from '../graphic/appearance';
 import { mainFrame, newGraphic } from '../graphic/graphic';
 import { typedSlot } from '../slot/slots-to-start';
 import type { Shaper } from '../words/shaper';
-import { paint, type PaintContext, type Surfaces } from './paint';
+import type { PaintContext, Surfaces } from './context';
+import { paint } from './paint';
 import { plan, surfacesOf } from './plan';
 
 let shaper: Shaper;
@@ -107,5 +109,79 @@ describe('paint', () => {
       return sum / scale / scale;
     };
     expect(ink(2) / ink(1)).toBeCloseTo(1, 1);
+  });
+
+  it('a rough picture has its frame, fade, border and shadow, and takes nothing along of what lies below', () => {
+    const rough = createCanvas(40, 20);
+    rough.getContext('2d').fillStyle = '#ff0000';
+    rough.getContext('2d').fillRect(0, 0, 40, 20);
+    const layer = photo({
+      natural: { width: 400, height: 200 },
+      place: { mode: 'free', x: 300, y: 40, width: 200 },
+      corners: { kind: 'round' },
+      fades: [{ kind: 'side', side: 'right', length: 0.5 }],
+      shadow: { distance: 0, angle: 0, blur: 20, colour: '#0000ff', strength: 1 },
+    });
+    const g = withLayers({ ...blank(), backdrop: { kind: 'colour', colour: '#ffffff' } }, layer);
+    const p = plan(g, mainFrame(g), 1, shaper);
+    const scratch = () => {
+      const sheet = createCanvas(p.width, p.height);
+      return { context: contextOf(sheet), image: sheet };
+    };
+    for (const sheets of [{ scratch }, {}]) {
+      const canvas = createCanvas(p.width, p.height);
+      expect(paint(p, { ...none, rough: () => rough, ...sheets }, contextOf(canvas))).toHaveLength(1);
+      // The backdrop is whole everywhere; the picture stands in its oval.
+      expect(pixel(canvas, 5, 5)).toEqual([255, 255, 255, 255]);
+      expect(pixel(canvas, 302, 42)[1]).toBeGreaterThan(90);
+      expect(pixel(canvas, 340, 90)).toEqual([255, 0, 0, 255]);
+    }
+    const canvas = createCanvas(p.width, p.height);
+    paint(p, { ...none, rough: () => rough, scratch }, contextOf(canvas));
+    // Fading to the right; the shadow just above the oval.
+    expect(pixel(canvas, 470, 90)[1]).toBeGreaterThan(60);
+    const above = pixel(canvas, 400, 36);
+    expect(above[2]! - above[0]!).toBeGreaterThan(30);
+  });
+});
+
+describe('surfaces', () => {
+  const free = (own = {}) =>
+    photo({ natural: { width: 400, height: 200 }, place: { mode: 'free', x: 300, y: 40, width: 200 }, ...own });
+  const needOf = (own = {}) => {
+    const g = withLayers(blank(), free(own));
+    return surfacesOf(plan(g, mainFrame(g), 1, shaper))[0]!;
+  };
+
+  it('share their reduction while only what is done after it differs', () => {
+    const [plain, bright, shadowed] = [
+      needOf(),
+      needOf({ look: { brightness: 1.2, contrast: 1, saturation: 1, warmth: 0, sharpening: 0 } }),
+      needOf({ shadow: { distance: 4, angle: 90, blur: 6, colour: '#000000', strength: 0.5 } }),
+    ];
+    expect(new Set([plain.base, bright.base, shadowed.base]).size).toBe(1);
+    expect(new Set([plain.key, bright.key, shadowed.key]).size).toBe(3);
+    expect(plain.finish).toBeNull();
+    // Opacity is painted, and needs no surface of its own.
+    expect(needOf({ opacity: 0.4 }).key).toBe(plain.key);
+    expect(needOf({ cutout: usualCutout }).base).not.toBe(plain.base);
+    expect(needOf({ flip: { across: true, down: false } }).base).not.toBe(plain.base);
+  });
+
+  it('a quarter turn is taken with the pixels, on whole boxes; only what is left of a turn is resampled', () => {
+    const quarter = needOf({ turn: 90 });
+    expect([quarter.orient.quarters, quarter.finish]).toEqual([1, null]);
+    expect(quarter.out).toEqual({ x: 350, y: 0, width: 100, height: 190 });
+    const slanted = needOf({ turn: 100 });
+    expect(slanted.orient.quarters).toBe(1);
+    expect(slanted.finish!.turn!.degrees).toBeCloseTo(10);
+  });
+
+  it('a shadow that falls onto the frame from outside it is painted', () => {
+    const off = { place: { mode: 'free' as const, x: -205, y: 40, width: 200 } };
+    const graphic = (own = {}) => withLayers(blank(), free({ ...off, ...own }));
+    const count = (g: ReturnType<typeof graphic>) => surfacesOf(plan(g, mainFrame(g), 1, shaper)).length;
+    expect(count(graphic())).toBe(0);
+    expect(count(graphic({ shadow: { distance: 20, angle: 0, blur: 4, colour: '#000000', strength: 1 } }))).toBe(1);
   });
 });

@@ -9,6 +9,16 @@ export function encoded(linear: number): number {
   return linear <= 0.0031308 ? linear * 12.92 : 1.055 * linear ** (1 / 2.4) - 0.055;
 }
 
+/** The channels of a colour written `#rrggbb`, 0…255 each. */
+export function channelsOf(hex: string): readonly [number, number, number] {
+  const at = (i: number) => parseInt(hex.slice(i, i + 2), 16);
+  return [at(1), at(3), at(5)];
+}
+
+/** `#rrggbb` of three channels, 0…255, whole. */
+export const hexOfChannels = (channels: readonly number[]): string =>
+  `#${channels.map((c) => c.toString(16).padStart(2, '0')).join('')}`;
+
 const STEPS = 4096;
 // Bytes are looked up on a square-root scale: fine where the encoding is steep, so the answer is never off by more than rounding at a boundary.
 /** Encoded sRGB bytes over the square root of linear light, in 4096 steps. */

@@ -1,22 +1,49 @@
 import { without, type Box } from '../geometry/box';
-import type { Backdrop, Graphic, Layer, PictureLayer } from '../graphic/graphic';
-import { pictureGeometry } from '../graphic/picture-geometry';
+import { isOpaqueFill } from '../graphic/fill';
+import { isPicture, type Backdrop, type Graphic, type Layer, type PictureLayer } from '../graphic/graphic';
+import { STRENGTHS, type ShapeLayer, type VeilLayer } from '../graphic/shape';
+import { alongSide } from '../graphic/shape-geometry';
+import { pictureBounds } from '../graphic/picture-geometry';
 
 /** The picture layers that are to be seen. */
 export function visiblePictures(layers: readonly Layer[]): PictureLayer[] {
-  return layers.filter((l): l is PictureLayer => l.role !== 'words' && l.visible);
+  return layers.filter((l): l is PictureLayer => isPicture(l) && l.visible);
 }
 
 /**
- * The parts of a canvas, canvas px, that neither the backdrop nor an opaque picture covers.
+ * The parts of a canvas, canvas px, that neither the backdrop nor an opaque layer covers.
  * Strips thinner than 0.01 px count as met.
  */
 export function bareParts(layers: readonly Layer[], backdrop: Backdrop, canvas: Graphic['canvas']): Box[] {
-  if (backdrop.kind === 'colour') return [];
+  if (isOpaqueFill(backdrop)) return [];
   let bare: Box[] = [{ x: 0, y: 0, ...canvas }];
-  for (const layer of visiblePictures(layers).filter((p) => p.opaque)) {
-    const { shown } = pictureGeometry(layer, canvas);
-    bare = bare.flatMap((b) => without(b, shown)).filter((b) => b.width > 0.01 && b.height > 0.01);
+  for (const layer of layers) {
+    if (!layer.visible || layer.role === 'words') continue;
+    const solid = isPicture(layer) ? solidBox(layer, canvas) : solidSheet(layer, canvas);
+    if (solid) bare = bare.flatMap((b) => without(b, solid)).filter((b) => b.width > 0.01 && b.height > 0.01);
   }
   return bare;
+}
+
+/** The box that a shape or a veil covers with nothing showing through, canvas px; null for none to speak of. */
+function solidSheet(layer: ShapeLayer | VeilLayer, canvas: Graphic['canvas']): Box | null {
+  const whole = { x: 0, y: 0, ...canvas };
+  if (layer.role === 'veil') return layer.form.kind === 'whole' && layer.strength === STRENGTHS - 1 ? whole : null;
+  const { form, fill, corners, opacity, turn, place } = layer;
+  const plain = form.kind === 'rectangle' && corners.kind === 'straight' && isOpaqueFill(fill) && opacity === 1;
+  if (!plain || turn % 90 !== 0) return null;
+  if (place.mode === 'box') return turn % 180 === 0 ? place.box : null;
+  return place.mode === 'band' ? alongSide(place.side, place.size, canvas) : null;
+}
+
+/** The box that a picture covers with nothing showing through, canvas px; null for none to speak of. */
+function solidBox(layer: PictureLayer, canvas: Graphic['canvas']): Box | null {
+  const { opaque, cutout, opacity, corners, turn, fades, beyond, place } = layer;
+  if (!opaque || cutout || opacity < 1 || corners.kind !== 'straight') return null;
+  const whole = { x: 0, y: 0, ...canvas };
+  const askew = turn % 90 !== 0;
+  if (beyond && !askew) return whole;
+  if (fades.length) return null;
+  if (askew) return place.mode === 'cover' ? whole : null;
+  return pictureBounds(layer, canvas);
 }

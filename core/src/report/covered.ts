@@ -7,20 +7,21 @@ type Side = 'left' | 'right' | 'top' | 'bottom';
 
 const px = (n: number) => `${n < 10 && n % 1 ? n.toFixed(1) : Math.round(n)} px`;
 
+/** What a photo is centred on now, in shares of it: the middle of its crop, or its own focus. */
+function focusNow({ crop, natural, focus }: PictureLayer): PictureLayer['focus'] {
+  return crop
+    ? { x: (crop.x + crop.width / 2) / natural.width, y: (crop.y + crop.height / 2) / natural.height }
+    : focus;
+}
+
 /** The edit that lays a photo over the whole canvas again. */
 export function coverFix(photo: PictureLayer): Fix {
-  const focus = photo.crop
-    ? {
-        x: (photo.crop.x + photo.crop.width / 2) / photo.natural.width,
-        y: (photo.crop.y + photo.crop.height / 2) / photo.natural.height,
-      }
-    : { x: 0.5, y: 0.5 };
   return {
     label: 'Cover the canvas',
     edit: {
       type: 'replace-layer',
       name: `${photo.name} covers the canvas`,
-      layer: { ...photo, crop: null, place: { mode: 'cover', focus, zoom: 1 } },
+      layer: { ...photo, crop: null, place: { mode: 'cover', focus: focusNow(photo), zoom: 1 } },
     },
   };
 }

@@ -1,16 +1,16 @@
 import { polygonHull } from 'd3-polygon';
 import { enclosing, type Box, type Point, type Size } from '../geometry/box';
+import { middleOf, turnedPoint } from '../geometry/turn';
 import type { PictureLayer, WordsLayer } from '../graphic/graphic';
 import { scaledLayer, movedLayer } from '../graphic/arrange';
-import { pictureGeometry } from '../graphic/picture-geometry';
+import { pictureGeometry, placedBox } from '../graphic/picture-geometry';
 import type { Slot } from '../slot/slot';
-import { layoutOf } from '../paint/plan';
 import { silhouettePoints } from '../pixels/silhouette';
-import { itemInk, type WordsLayout } from '../words/layout';
+import { groundBox, itemInk, layoutOf, wordsExtent, type WordsLayout } from '../words/layout';
 import type { Outline } from '../words/outline';
 import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
-import type { AssetFacts } from './asset-facts';
+import { factsKey, type AssetFacts } from './asset-facts';
 import { defineRule, type Finding, type Fix } from './rule';
 
 /** Less than this over the edge is not to be seen, px. */
@@ -54,15 +54,35 @@ function letterHull(layout: WordsLayout): Point[] {
   return hull;
 }
 
+/** Points that enclose words with the line around them and their ground, turned. Canvas px. */
+function wordsPoints(layer: WordsLayer, layout: WordsLayout): Point[] {
+  const hull = letterHull(layout);
+  const w = layer.outline?.width ?? 0;
+  const around = w
+    ? hull.flatMap((p) => [0, 1, 2, 3, 4, 5, 6, 7].map((k) => turnedPoint({ x: p.x + w, y: p.y }, k * 45, p)))
+    : hull;
+  const ground = groundBox(layer, layout);
+  const points = ground ? [...around, ...cornersOf(ground)] : around;
+  if (layer.turn === 0) return points;
+  const about = middleOf(wordsExtent(layer, layout));
+  return points.map((p) => turnedPoint(p, layer.turn, about));
+}
+
 /** Points that enclose what a layer really draws, canvas px. */
 function extremes(layer: Subject, canvas: Size, shaper: Shaper, assets: ReadonlyMap<string, AssetFacts>): Point[] {
-  if (layer.role === 'words') return letterHull(layoutOf(layer, shaper));
-  const { image, shown } = pictureGeometry(layer, canvas);
-  const silhouette = assets.get(layer.asset)?.silhouette;
-  if (!silhouette) return cornersOf(shown);
+  if (layer.role === 'words') return wordsPoints(layer, layoutOf(layer, shaper));
+  const { image, shown, pivot } = pictureGeometry(layer, canvas);
+  const turned = (points: Point[]) => points.map((p) => turnedPoint(p, layer.turn, pivot));
+  const silhouette = assets.get(factsKey(layer))?.silhouette;
+  if (!silhouette) return turned(cornersOf(shown));
+  const { across, down } = layer.flip;
+  const mirror = (p: Point) => ({
+    x: across ? 2 * image.x + image.width - p.x : p.x,
+    y: down ? 2 * image.y + image.height - p.y : p.y,
+  });
   const within = (p: Point) =>
     p.x >= shown.x && p.x <= shown.x + shown.width && p.y >= shown.y && p.y <= shown.y + shown.height;
-  return silhouettePoints(silhouette, image).filter(within);
+  return turned(silhouettePoints(silhouette, image).map(mirror).filter(within));
 }
 
 /** How far a point lies outside a slot's shape, px; 0 and less is within. */
@@ -121,7 +141,7 @@ function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape): Su
   while (scale > 0.05 && !fitting(scale)) scale -= 0.01;
   // A hundredth less, since sizes of type come in tenths of a px.
   const by = scale * 0.99;
-  const { shown } = layer.role === 'words' ? { shown: null } : pictureGeometry(layer, canvas);
+  const shown = layer.role === 'words' ? null : placedBox(layer, canvas);
   const anchor = shown ? { x: shown.x + shown.width / 2, y: shown.y + shown.height / 2 } : (layer as WordsLayer).place;
   const small = points.map((p) => ({ x: anchor.x + (p.x - anchor.x) * by, y: anchor.y + (p.y - anchor.y) * by }));
   return movedLayer(scaledLayer(layer, by, canvas), toMiddle(boxOf(small)), canvas);
@@ -134,7 +154,7 @@ export const outside = defineRule({
   needs: ['layers', 'canvas', 'slot', 'shaper', 'assets'],
   judge({ layers, canvas, slot, shaper, assets }): Finding[] {
     return layers
-      .filter((l): l is Subject => l.visible && l.role !== 'photo')
+      .filter((l): l is Subject => l.visible && (l.role === 'logo' || l.role === 'words'))
       .flatMap((layer: Subject): Finding[] => {
         const points = extremes(layer, canvas, shaper, assets);
         const px = depth(points, canvas, slot.shape);

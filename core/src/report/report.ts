@@ -2,12 +2,13 @@ import { covered } from './covered';
 import { enlarged } from './enlarged';
 import { faint } from './faint';
 import { outside } from './outside';
+import { stretched } from './stretched';
 import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
 import { transparency } from './transparency';
 import { undescribed } from './undescribed';
 
 /** All rules, in the order their findings are listed. */
-export const rules: readonly Rule[] = [covered, faint, outside, enlarged, transparency, undescribed];
+export const rules: readonly Rule[] = [covered, faint, outside, enlarged, stretched, transparency, undescribed];
 
 export interface FitReport {
   readonly findings: readonly Finding[];

@@ -36,6 +36,7 @@ const labels: Record<PictureType, string> = {
   png: 'PNG',
   webp: 'WebP',
   avif: 'AVIF',
+  heic: 'HEIC',
   gif: 'GIF',
   svg: 'SVG',
 };

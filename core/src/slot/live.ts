@@ -1,5 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
+import { hexOfChannels } from '../pixels/srgb';
 import { bad, good, type Result } from '../problem';
 import { LONGEST_SIDE, type PageFit, type Slot } from './slot';
 import { typedSlot } from './slots-to-start';
@@ -49,7 +50,7 @@ export function hexFromCss(css: string): string | null {
   const found = /^rgba?\(\s*(\d{1,3})[\s,]+(\d{1,3})[\s,]+(\d{1,3})(?:\s*[,/]\s*([\d.]+))?\s*\)$/.exec(css.trim());
   if (!found || (found[4] !== undefined && Number(found[4]) < 0.99)) return null;
   const channels = found.slice(1, 4).map(Number);
-  return channels.every((c) => c <= 255) ? `#${channels.map((c) => c.toString(16).padStart(2, '0')).join('')}` : null;
+  return channels.every((c) => c <= 255) ? hexOfChannels(channels) : null;
 }
 
 /** What the page does to the picture, from the computed style. CSS Images 3, section 5; CSS Backgrounds 3, section 2.9. */

@@ -60,3 +60,13 @@ export function roundingOf(exact: number, density: number): Rounding {
   const file = Math.max(1, Math.ceil(exact * density - 1e-6));
   return { exact, file, over: Math.max(0, file / density - exact) };
 }
+
+/** A ratio, width ÷ height, as typed: "3:2", "16/9", "940 x 198" or "1.5"; null where it is none. */
+export function readRatio(text: string): number | null {
+  const sides = text.trim().split(/\s*[:/×x*]\s*/i);
+  if (sides.length > 2) return null;
+  const [w, h] = [readNumber(sides[0]!), sides.length === 2 ? readNumber(sides[1]!) : 1];
+  if (w === null || h === null || !(w > 0) || !(h > 0)) return null;
+  const ratio = w / h;
+  return ratio >= 0.01 && ratio <= 100 ? ratio : null;
+}

@@ -1,4 +1,6 @@
-import { newGraphic, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
+import { newGraphic, plainBlock, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
+import { plainAppearance, plainWordsAppearance } from '../graphic/appearance';
+import type { ShapeLayer, VeilLayer } from '../graphic/shape';
 import { slotsToStart } from '../slot/slots-to-start';
 
 export function slotOf(id: string) {
@@ -22,6 +24,7 @@ export function photo(own: Partial<PictureLayer> = {}): PictureLayer {
     vector: false,
     place: { mode: 'cover', focus: { x: 0.5, y: 0.5 }, zoom: 1 },
     crop: null,
+    ...plainAppearance,
     ...own,
   };
 }
@@ -39,6 +42,8 @@ export function words(
     role: 'words',
     lineSpacing: 1.2,
     place: { x: 470, y: 60 },
+    ...plainBlock,
+    ...plainWordsAppearance,
     paragraphs: text.split('\n').map((line) => ({
       align: 'centre' as const,
       runs: [
@@ -46,6 +51,8 @@ export function words(
           text: line,
           size: 52,
           colour: '#ffffff',
+          tracking: 0,
+          case: 'typed' as const,
           face: { family: 'Bricolage Grotesque', weight: 700, italic: false },
           ...run,
         },
@@ -67,5 +74,40 @@ export function random(seed: number): () => number {
     let t = Math.imul(a ^ (a >>> 15), 1 | a);
     t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+export function veil(own: Partial<VeilLayer> = {}): VeilLayer {
+  return {
+    id: 'v',
+    name: 'Veil',
+    visible: true,
+    locked: false,
+    role: 'veil',
+    form: { kind: 'whole' },
+    colour: '#000000',
+    strength: 100,
+    words: [],
+    justEnough: false,
+    ...own,
+  };
+}
+
+export function shape(own: Partial<ShapeLayer> = {}): ShapeLayer {
+  return {
+    id: 's',
+    name: 'Rectangle',
+    visible: true,
+    locked: false,
+    role: 'shape',
+    form: { kind: 'rectangle' },
+    place: { mode: 'box', box: { x: 100, y: 40, width: 200, height: 100 } },
+    fill: { kind: 'colour', colour: '#f2b01e' },
+    border: null,
+    corners: { kind: 'straight' },
+    shadow: null,
+    opacity: 1,
+    turn: 0,
+    ...own,
   };
 }

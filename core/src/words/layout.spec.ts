@@ -50,8 +50,9 @@ describe('layoutWords', () => {
     expect(layoutWords(words('abcde fghi '.repeat(1000).slice(0, 10_000)), shaper).items.length).toBeGreaterThan(8000);
   });
   it('encloses what is drawn beyond the line boxes', () => {
-    const layout = layoutWords(words('fjÅ', { lineSpacing: 0.5 }), shaper);
-    const bounds = wordsBounds(layout);
+    const layer = words('fjÅ', { lineSpacing: 0.5 });
+    const layout = layoutWords(layer, shaper);
+    const bounds = wordsBounds(layer, layout);
     expect(bounds.y).toBeLessThan(layout.box.y);
   });
 });

@@ -1,6 +1,8 @@
-import type { Box } from '../geometry/box';
-import { enclosing, moved } from '../geometry/box';
-import type { Run, WordsLayer } from '../graphic/graphic';
+import type { Box, Size } from '../geometry/box';
+import { enclosing, grown, moved } from '../geometry/box';
+import { middleOf, turnedBounds } from '../geometry/turn';
+import { alignShare, fieldNames, type FieldName, type Paragraph, type Run, type WordsLayer } from '../graphic/graphic';
+import { breakOpportunities, lineRanges, piecesOf, type Piece, type Range } from './breaking';
 import { outlineBox, type Outline } from './outline';
 import type { Shaper } from './shaper';
 
@@ -39,39 +41,76 @@ export interface WordsLayout {
   /** What is really drawn: the outlines' extent; null when there is nothing to draw. */
   readonly ink: Box | null;
   readonly lines: number;
+  /** How many times their own sizes the words were made, to fill a box. */
+  readonly by: number;
 }
 
 const graphemes = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
 
 type Item = PlacedGlyph | PlacedFallback;
 
-/** Shapes one run on the baseline at (0, 0). Gives its items and its advance. */
-function layRun(run: Run, shaper: Shaper): { items: Item[]; advance: number } {
+/** A run's text in its case. CSS Text 3, section 2.1 (`text-transform`), by the language's own rules. */
+export function textAs(run: Pick<Run, 'text' | 'case'>): string {
+  switch (run.case) {
+    case 'typed':
+      return run.text;
+    case 'upper':
+      return run.text.toLocaleUpperCase();
+    case 'lower':
+      return run.text.toLocaleLowerCase();
+    case 'title':
+      return run.text.replace(/(?<![\p{L}\p{N}’'])\p{L}/gu, (first) => first.toLocaleUpperCase());
+  }
+}
+
+/** Core cannot measure the browser's own fonts unless told how: a letter wide, or an em for what is wider than a letter. */
+const guessedWidth = (text: string, size: number) =>
+  size * (/\p{Emoji_Presentation}/u.test(text) ? 1.25 : /\p{L}/u.test(text) ? 0.62 : 1);
+
+/** Shapes one run's text on the baseline at (0, 0), in the order it is seen. Gives its items and its advance. */
+function layRun(run: Run, set: string, shaper: Shaper): { items: Item[]; advance: number } {
   const items: Item[] = [];
+  const tracking = run.tracking * run.size;
+  // With letters spaced out there are no ligatures (CSS Text 3, section 8.2), and each letter takes its share.
+  let spaced = -1;
+  // What was last left to the browser.
+  let left = { from: 0, to: 0 };
   const { unitsPerEm } = shaper.metrics(run.face);
   const scale = run.size / unitsPerEm;
   let x = 0;
-  let missingTo = -1;
-  const segments = graphemes.segment(run.text);
-  for (const g of shaper.shape(run.text, run.face)) {
+  const { size, colour } = run;
+  const { weight, italic } = run.face;
+  const segments = graphemes.segment(set);
+  const glyphs = shaper.shape(set, run.face, tracking !== 0);
+  for (let i = 0; i < glyphs.length; i++) {
+    const g = glyphs[i]!;
     const segment = segments.containing(g.cluster);
-    const text = segment?.segment ?? '';
+    let text = segment?.segment ?? '';
+    // Once for each letter, also one of several glyphs.
+    if (segment && segment.index !== spaced) {
+      if (spaced >= 0) x += tracking;
+      spaced = segment.index;
+    }
     if (g.glyph === 0) {
-      if (g.cluster < missingTo) continue;
-      missingTo = (segment?.index ?? g.cluster) + text.length;
-      // Core has no measure for the browser's own fonts: a letter wide, or an em for what is wider than a letter.
-      const width = run.size * (/\p{Emoji_Presentation}/u.test(text) ? 1.25 : /\p{L}/u.test(text) ? 0.62 : 1);
-      items.push({
-        kind: 'fallback',
-        text,
-        x,
-        y: 0,
-        size: run.size,
-        weight: run.face.weight,
-        italic: run.face.italic,
-        colour: run.colour,
-        width,
-      });
+      // A letter of several characters, of which one or the other is there.
+      if (segment && segment.index >= left.from && segment.index < left.to) continue;
+      let [from, to] = [segment?.index ?? g.cluster, (segment?.index ?? g.cluster) + text.length];
+      // Letters of another script hang together: they go to the browser in one piece, unless they are spaced out.
+      const joined = tracking === 0 && /\p{L}/u.test(text);
+      for (; i + 1 < glyphs.length && glyphs[i + 1]!.glyph === 0; i++) {
+        const next = segments.containing(glyphs[i + 1]!.cluster)!;
+        const within = next.index >= from && next.index < to;
+        if (!within && !(joined && /[\p{L}\p{M}]/u.test(next.segment))) break;
+        from = Math.min(from, next.index);
+        to = Math.max(to, next.index + next.segment.length);
+        spaced = next.index;
+      }
+      text = set.slice(from, to);
+      left = { from, to };
+      const width =
+        shaper.browserWidth?.(text, { size, weight, italic }) ??
+        [...graphemes.segment(text)].reduce((sum, s) => sum + guessedWidth(s.segment, size), 0);
+      items.push({ kind: 'fallback', text, x, y: 0, size, weight, italic, colour, width });
       x += width;
       continue;
     }
@@ -84,13 +123,13 @@ function layRun(run: Run, shaper: Shaper): { items: Item[]; advance: number } {
         x: x + g.dx * scale,
         y: -g.dy * scale,
         scale,
-        colour: run.colour,
-        size: run.size,
-        weight: run.face.weight,
+        colour,
+        size,
+        weight,
       });
     x += g.advance * scale;
   }
-  return { items, advance: x };
+  return { items, advance: items.length || spaced >= 0 ? x + tracking : x };
 }
 
 /** The box of what an item draws, canvas px; null for a blank. */
@@ -108,42 +147,229 @@ export function itemInk(item: Item): Box | null {
   );
 }
 
+/** A field's place in text, such as `{date}`. */
+const FIELD = new RegExp(`\\{(${fieldNames.join('|')})\\}`, 'g');
+
+/** Text with its fields said; one that nothing is known of stays as it is written. */
+export function withFields(text: string, values: WordsLayer['fields']['values']): string {
+  return text.includes('{') ? text.replace(FIELD, (whole, name: FieldName) => values[name] || whole) : text;
+}
+
+/** The fields that words hold. */
+export function fieldsIn(layer: WordsLayer): FieldName[] {
+  const text = layer.paragraphs.flatMap((p) => p.runs.map((r) => r.text)).join('\n');
+  return [...new Set([...text.matchAll(FIELD)].map((m) => m[1] as FieldName))];
+}
+
+interface Line {
+  readonly items: readonly Item[];
+  readonly width: number;
+  readonly height: number;
+  readonly baseline: number;
+  readonly align: Paragraph['align'];
+  /** Room above it, beside the line before. */
+  readonly above: number;
+}
+
+/** One line of a paragraph: its runs' pieces in the order they are seen, from the left. */
+function layLine(pieces: readonly { run: Run; text: string }[], lineSpacing: number, shaper: Shaper) {
+  const items: Item[] = [];
+  let x = 0;
+  for (const { run, text } of pieces) {
+    const laid = layRun(run, text, shaper);
+    for (const item of laid.items) items.push({ ...item, x: item.x + x });
+    x += laid.advance;
+  }
+  const height = lineSpacing * Math.max(...pieces.map((p) => p.run.size));
+  const measure = pieces.map(({ run }) => {
+    const m = shaper.metrics(run.face);
+    return { up: (m.ascender / m.unitsPerEm) * run.size, down: (-m.descender / m.unitsPerEm) * run.size };
+  });
+  const up = Math.max(...measure.map((m) => m.up));
+  const down = Math.max(...measure.map((m) => m.down));
+  return { items, width: x, height, baseline: (height - up - down) / 2 + up };
+}
+
+/** How far each UTF-16 unit of a text takes its line, canvas px. */
+function advancesOf(run: Run, text: string, shaper: Shaper): Float64Array {
+  const advances = new Float64Array(text.length);
+  const { unitsPerEm } = shaper.metrics(run.face);
+  const tracking = run.tracking * run.size;
+  for (const g of shaper.shape(text, run.face, tracking !== 0))
+    advances[g.cluster]! +=
+      g.glyph === 0 ? guessedWidth(text[g.cluster]!, run.size) : (g.advance / unitsPerEm) * run.size;
+  if (tracking !== 0) for (const { index } of graphemes.segment(text)) advances[index]! += tracking;
+  return advances;
+}
+
+/** A paragraph as it was set: its runs' texts, how far each unit of them takes the line, where lines may end. */
+interface SetParagraph {
+  readonly runs: readonly Piece[];
+  readonly text: string;
+  readonly advances: readonly number[];
+  readonly opportunities: () => readonly number[];
+  readonly height: number;
+  readonly above: number;
+  readonly align: Paragraph['align'];
+}
+
+/** A block's paragraphs at their own sizes; `measured` where their lines are to be broken. */
+function setParagraphs(layer: WordsLayer, shaper: Shaper, measured: boolean): SetParagraph[] {
+  return layer.paragraphs.map((paragraph, i) => {
+    const runs = paragraph.runs.map((run) => ({
+      run,
+      text: textAs({ text: withFields(run.text, layer.fields.values), case: run.case }),
+    }));
+    const text = runs.map((r) => r.text).join('');
+    let found: readonly number[] | undefined;
+    return {
+      runs,
+      text,
+      advances: measured ? runs.flatMap((r) => [...advancesOf(r.run, r.text, shaper)]) : [],
+      opportunities: () => (found ??= breakOpportunities(text)),
+      height: layer.lineSpacing * Math.max(...runs.map((r) => r.run.size)),
+      above: i === 0 ? 0 : layer.paragraphSpacing * runs[0]!.run.size,
+      align: paragraph.align,
+    };
+  });
+}
+
+/** The lines of a paragraph at `by` times its size within a width, canvas px; one where there is none. */
+function rangesOf({ text, advances, opportunities }: SetParagraph, by: number, width: number | null): Range[] {
+  if (width === null) return [{ from: 0, to: text.length, width: 0 }];
+  // Words so much larger in a box are words of their size in one so much narrower.
+  return lineRanges(text, advances, width / by, opportunities);
+}
+
+/** The lines of a block at `by` times its sizes, broken at a width (canvas px) where one is given. */
+function linesOf(
+  layer: WordsLayer,
+  paragraphs: readonly SetParagraph[],
+  shaper: Shaper,
+  by: number,
+  width: number | null,
+): Line[] {
+  return paragraphs.flatMap((p) => {
+    const pieces = piecesOf(
+      p.runs.map(({ run, text }) => ({ run: by === 1 ? run : { ...run, size: run.size * by }, text })),
+    );
+    return rangesOf(p, by, width).map((range, k) => ({
+      ...layLine(pieces.line(range), layer.lineSpacing, shaper),
+      align: p.align,
+      above: k === 0 ? p.above * by : 0,
+    }));
+  });
+}
+
+const heightOf = (lines: readonly Line[]) => lines.reduce((sum, l) => sum + l.above + l.height, 0);
+
+/** The least size, canvas px, that words are made to fill a box with. */
+const LEAST_SIZE = 2;
+
+/** How many times their own sizes words are to be to fill a box, and no more: to a tenth of a px of the first. */
+function fillingSize(layer: WordsLayer, paragraphs: readonly SetParagraph[], box: Size): number {
+  const sizes = layer.paragraphs.flatMap((p) => p.runs.map((r) => r.size));
+  const own = sizes[0]!;
+  if (!paragraphs.some((p) => p.text.trim())) return 1;
+  const fits = (size: number) => {
+    const by = size / own;
+    const height = paragraphs.reduce(
+      (sum, p) => sum + (p.above + p.height * rangesOf(p, by, box.width).length) * by,
+      0,
+    );
+    return height <= box.height + 1e-6;
+  };
+  // A word is broken only where nothing else is left: then the size with which it goes whole is the limit.
+  let longest = 0;
+  for (const { text, advances } of paragraphs) {
+    let word = 0;
+    for (let i = 0; i < text.length; i++) {
+      word = /\s/.test(text[i]!) ? 0 : word + advances[i]!;
+      longest = Math.max(longest, word);
+    }
+  }
+  const most = Math.min(4000 / (Math.max(...sizes) / own), longest > 0 ? (box.width / longest) * own : 4000);
+  let [low, high] = [LEAST_SIZE * 10, Math.max(LEAST_SIZE * 10, Math.floor(most * 10 + 1e-6))];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (fits(middle / 10)) low = middle;
+    else high = middle - 1;
+  }
+  return low / 10 / own;
+}
+
 /**
  * Lays a words layer out; the same on screen, in a worker and in the file.
  * Lines are as high as `lineSpacing` × the greatest size in them, the type's own
  * ascent and descent centred in that (CSS Inline Layout 3, section 4.2, half-leading).
  */
 export function layoutWords(layer: WordsLayer, shaper: Shaper): WordsLayout {
+  const { sizing, place } = layer;
+  const paragraphs = setParagraphs(layer, shaper, sizing.kind !== 'grow');
+  const by = sizing.kind === 'fill' ? fillingSize(layer, paragraphs, sizing) : 1;
+  const lines = linesOf(layer, paragraphs, shaper, by, sizing.kind === 'grow' ? null : sizing.width);
   const items: Item[] = [];
   const boxes: Box[] = [];
-  let top = layer.place.y;
-  for (const paragraph of layer.paragraphs) {
-    const laid = paragraph.runs.map((run) => ({ run, ...layRun(run, shaper) }));
-    const width = laid.reduce((sum, l) => sum + l.advance, 0);
-    const height = layer.lineSpacing * Math.max(...paragraph.runs.map((r) => r.size));
-    const measure = laid.map(({ run }) => {
-      const m = shaper.metrics(run.face);
-      return { up: (m.ascender / m.unitsPerEm) * run.size, down: (-m.descender / m.unitsPerEm) * run.size };
-    });
-    const up = Math.max(...measure.map((m) => m.up));
-    const down = Math.max(...measure.map((m) => m.down));
-    const baseline = top + (height - up - down) / 2 + up;
-    const share = paragraph.align === 'left' ? 0 : paragraph.align === 'centre' ? 0.5 : 1;
-    let x = layer.place.x - width * share;
-    boxes.push({ x, y: top, width, height });
-    for (const l of laid) {
-      for (const item of l.items) items.push({ ...item, x: item.x + x, y: item.y + baseline });
-      x += l.advance;
-    }
-    top += height;
+  const height = heightOf(lines);
+  let top = place.y + (sizing.kind === 'fill' ? Math.max(0, (sizing.height - height) / 2) : 0);
+  for (const line of lines) {
+    const share = alignShare[line.align];
+    const x = place.x - line.width * share;
+    top += line.above;
+    boxes.push({ x, y: top, width: line.width, height: line.height });
+    for (const item of line.items) items.push({ ...item, x: item.x + x, y: item.y + top + line.baseline });
+    top += line.height;
   }
   const ink = enclosing(items.map(itemInk).filter((b) => b !== null));
-  return { items, box: enclosing(boxes)!, ink, lines: layer.paragraphs.length };
+  const share = alignShare[layer.paragraphs[0]!.align];
+  const own: Box[] =
+    sizing.kind === 'grow'
+      ? []
+      : [
+          {
+            x: place.x - sizing.width * share,
+            y: place.y,
+            width: sizing.width,
+            height: sizing.kind === 'fill' ? sizing.height : height,
+          },
+        ];
+  return { items, box: enclosing([...own, ...boxes])!, ink, lines: lines.length, by };
 }
 
-/** What the selection encloses: line boxes and everything drawn beyond them. */
-export function wordsBounds(layout: WordsLayout): Box {
-  return layout.ink ? enclosing([layout.box, layout.ink])! : layout.box;
+const layouts = new WeakMap<WordsLayer, { shaper: Shaper; layout: WordsLayout }>();
+
+/** A words layer's layout, kept as long as the layer object lives (layers are never changed in place). */
+export function layoutOf(layer: WordsLayer, shaper: Shaper): WordsLayout {
+  const known = layouts.get(layer);
+  if (known?.shaper === shaper) return known.layout;
+  const layout = layoutWords(layer, shaper);
+  layouts.set(layer, { shaper, layout });
+  return layout;
+}
+
+/** The box of words' own ground, canvas px, before any turn; null where they have none. */
+export function groundBox(layer: Pick<WordsLayer, 'ground'>, layout: WordsLayout): Box | null {
+  const { ground } = layer;
+  if (!ground) return null;
+  const { x, y, width, height } = layout.box;
+  return {
+    x: x - ground.across,
+    y: y - ground.down,
+    width: width + 2 * ground.across,
+    height: height + 2 * ground.down,
+  };
+}
+
+/** What words draw before they are turned: line boxes, letters, the line around them and their ground. Canvas px. */
+export function wordsExtent(layer: WordsLayer, layout: WordsLayout): Box {
+  const ink = layout.ink && grown(layout.ink, layer.outline?.width ?? 0);
+  return enclosing([layout.box, ink, groundBox(layer, layout)].filter((b) => b !== null))!;
+}
+
+/** What the selection encloses: the upright box around all that words draw, turned. Canvas px. */
+export function wordsBounds(layer: WordsLayer, layout: WordsLayout): Box {
+  const extent = wordsExtent(layer, layout);
+  return turnedBounds(extent, layer.turn, middleOf(extent));
 }
 
 /** A layer moved by whole or part pixels. */

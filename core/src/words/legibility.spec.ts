@@ -1,12 +1,13 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { mainFrame } from '../graphic/graphic';
 import { contrast, contrastOfLuminance, luminance } from '../colour/contrast';
-import { paintLetter, type PaintContext } from '../paint/paint';
-import { layoutOf } from '../paint/plan';
+import type { PaintContext } from '../paint/context';
+import { paintLetter } from '../paint/paint';
 import { squaredDistances } from '../pixels/distance';
 import { luminanceField, smoothed, type Field } from '../pixels/luminance';
 import { blank, random, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
+import { layoutOf } from './layout';
 import { faintestLetter, letterContrast, sampleGround, type Rasterise } from './legibility';
 import { LINE, MOVE, CLOSE, QUAD } from './outline';
 import type { Shaper } from './shaper';
@@ -56,6 +57,22 @@ describe('sampleGround', () => {
     expect(found.letter.letter).toBe('l');
     expect(found.contrast).toBeCloseTo(contrast('#ffffff', '#f4e7cb'), 1);
     expect(found.needed).toBe(3);
+  });
+
+  it('letters with an outline stand on that alone, whatever lies beyond it', () => {
+    const layer = words('I');
+    const { ink } = layoutOf(layer, shaper);
+    const ground = flat('#ffffff');
+    // Four px of ink around the letter, as its outline paints them.
+    for (let y = Math.floor(ink!.y) - 4; y < ink!.y + ink!.height + 4; y++)
+      for (let x = Math.floor(ink!.x) - 4; x < ink!.x + ink!.width + 4; x++)
+        ground.data[y * 940 + x] = luminance('#1f2a30');
+    const origin = mainFrame(blank()).rect;
+    const seen = (ring?: number) =>
+      sampleGround(layer.id, layoutOf(layer, shaper), ground, 1, origin, rasterise, ring).letters[0]!;
+    // White letters: plain, they meet white beyond; outlined, they stand on the ink.
+    expect(letterContrast(seen(), 1)).toBeLessThan(1.5);
+    expect(letterContrast(seen(2), 1)).toBeGreaterThan(12);
   });
 
   it('looks no further than one stroke from the outline', () => {

@@ -1,5 +1,5 @@
 import type { Face } from '../graphic/graphic';
-import { familyNamed, weightWithin, faceFile } from './families';
+import { familyNamed, weightWithin, faceFile, type Family } from './families';
 import { CLOSE, CUBIC, LINE, MOVE, QUAD, type Outline } from './outline';
 
 /** A glyph after shaping, in font units; y grows upwards as in the font. */
@@ -22,15 +22,20 @@ export interface FaceMetrics {
 /** Turns text into positioned glyphs and outlines. Glyph 0 is one the face does not have. */
 export interface Shaper {
   metrics(face: Face): FaceMetrics;
-  shape(text: string, face: Face): readonly ShapedGlyph[];
+  /** `apart`: letters that are spaced out, which join to no ligatures. */
+  shape(text: string, face: Face, apart?: boolean): readonly ShapedGlyph[];
   /** A glyph's outline in font units with y growing downwards. */
   outline(face: Face, glyph: number): Outline;
+  /** How wide the browser's own fonts set text that no face here has, px; absent where there is no browser. */
+  readonly browserWidth?: BrowserWidth;
 }
+
+export type BrowserWidth = (text: string, look: { size: number; weight: number; italic: boolean }) => number;
 
 /** The parts of the shaping library that are used; passed in, since it loads asynchronously. */
 export type ShapingLibrary = Pick<
   typeof import('harfbuzzjs'),
-  'Blob' | 'Face' | 'Font' | 'Buffer' | 'Variation' | 'shape'
+  'Blob' | 'Face' | 'Feature' | 'Font' | 'Buffer' | 'Variation' | 'shape'
 >;
 
 const commands: Record<string, number> = { M: MOVE, L: LINE, Q: QUAD, C: CUBIC, Z: CLOSE };
@@ -39,7 +44,18 @@ const commands: Record<string, number> = { M: MOVE, L: LINE, Q: QUAD, C: CUBIC, 
  * A shaper over HarfBuzz. `files` gives a face file's bytes (bare OpenType) by its stem;
  * a face whose file is absent falls back to the first file given.
  */
-export function createShaper(library: ShapingLibrary, files: ReadonlyMap<string, Uint8Array>): Shaper {
+export function createShaper(
+  library: ShapingLibrary,
+  files: ReadonlyMap<string, Uint8Array>,
+  {
+    browserWidth,
+    families = familyNamed,
+  }: {
+    readonly browserWidth?: BrowserWidth | undefined;
+    /** All families there are, those that were brought included. */
+    readonly families?: (name: string) => Family | undefined;
+  } = {},
+): Shaper {
   const faces = new Map<string, InstanceType<ShapingLibrary['Face']>>();
   const fonts = new Map<
     string,
@@ -48,7 +64,7 @@ export function createShaper(library: ShapingLibrary, files: ReadonlyMap<string,
   const shaped = new Map<string, readonly ShapedGlyph[]>();
 
   const fileOf = (face: Face): string => {
-    const family = familyNamed(face.family);
+    const family = families(face.family);
     const wanted = family ? faceFile(family, face.italic) : '';
     if (files.has(wanted)) return wanted;
     const upright = family ? family.file : '';
@@ -60,7 +76,7 @@ export function createShaper(library: ShapingLibrary, files: ReadonlyMap<string,
 
   const fontOf = (face: Face) => {
     const file = fileOf(face);
-    const family = familyNamed(face.family);
+    const family = families(face.family);
     const weight = family ? weightWithin(family, face.weight) : face.weight;
     const key = `${file}@${weight}`;
     let entry = fonts.get(key);
@@ -81,16 +97,18 @@ export function createShaper(library: ShapingLibrary, files: ReadonlyMap<string,
   };
 
   return {
+    ...(browserWidth ? { browserWidth } : {}),
     metrics: (face) => fontOf(face).metrics,
-    shape(text, face) {
+    shape(text, face, apart = false) {
       const { key, font } = fontOf(face);
-      const cacheKey = `${key}\n${text}`;
+      const cacheKey = `${key}\n${apart ? 'apart' : ''}\n${text}`;
       const known = shaped.get(cacheKey);
       if (known) return known;
       const buffer = new library.Buffer();
       buffer.addText(text);
       buffer.guessSegmentProperties();
-      library.shape(font, buffer);
+      const off = apart ? ['liga=0', 'clig=0'].flatMap((f) => library.Feature.fromString(f) ?? []) : [];
+      library.shape(font, buffer, off);
       const positions = buffer.getGlyphPositions();
       const glyphs = buffer.getGlyphInfos().map((info, i) => {
         const p = positions[i]!;

@@ -119,6 +119,35 @@ export class Browser {
     return this.press(name, 'button[contains(@class, "mat-mdc-menu-item")]');
   }
 
+  /** Opens a section of the selected layer's settings. */
+  tab(name: string): Promise<void> {
+    return this.press(name, '*[@role="tab"]');
+  }
+
+  /** A labelled field within an element, which is given as an XPath. */
+  field(within: string, label: string): Promise<WebElement> {
+    const path = `${within}//label[./span[normalize-space()=${quoted(label)}]]//input`;
+    return this.driver.wait(
+      async () => (await this.driver.findElements(By.xpath(path)))[0] ?? (null as unknown as WebElement),
+      10_000,
+      `There is no field called ${label}`,
+    );
+  }
+
+  /** Types a figure into a number of the selected layer's settings. */
+  async number(label: string, value: number | string): Promise<void> {
+    for (let tries = 0; ; tries++) {
+      const field = await this.field('//bs-settings', label);
+      try {
+        await this.fill(field, `${value}${Key.ENTER}`);
+        return;
+      } catch (e) {
+        // Drawn anew under the pointer.
+        if (tries === 3 || !/stale|not interactable|intercepted/i.test(String(e))) throw e;
+      }
+    }
+  }
+
   /** Chooses a layer by the beginning of its leaf's label. */
   async leaf(label: string): Promise<void> {
     await (await this.find(`.leaf[aria-label^="${label}"]`)).click();

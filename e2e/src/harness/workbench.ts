@@ -72,11 +72,15 @@ export async function exportedPng(
 ): Promise<{ file: Buffer; width: number; height: number; data: Buffer }> {
   const seen = readdirSync(browser.downloads);
   await browser.press('Export', 'a');
-  await (await browser.find('.format:nth-child(2)')).click();
-  await browser.find('.format:nth-child(2)[aria-checked="true"] .bytes');
+  await browser.press('PNG', '*[contains(@class, "format")]');
   await browser.driver.wait(
-    async () => !(await (await browser.find('.format:nth-child(2) .bytes')).getText()).includes('…'),
+    async () => {
+      const bytes = await browser.all('.format[aria-checked="true"] .bytes');
+      const chosen = await browser.all('.format[aria-checked="true"]');
+      return bytes[0] && /^PNG/.test(await chosen[0]!.getText()) && !(await bytes[0].getText()).includes('…');
+    },
     30_000,
+    'The PNG was not made',
   );
   await browser.press('Save file');
   const file = readFileSync(await download(browser, '.png', seen));

@@ -1,3 +1,5 @@
+import { hexOfChannels } from '../../pixels/srgb';
+
 /** Pixels of a screenshot: encoded sRGB, 4 bytes a pixel, alpha taken for opaque. */
 export interface Raster {
   readonly data: ArrayLike<number>;
@@ -22,5 +24,5 @@ export function offsetOf({ width, height }: Raster, x: number, y: number): numbe
 
 /** "#rrggbb" of the pixel at a byte offset. */
 export function hexOf({ data }: Raster, i: number): string {
-  return `#${[0, 1, 2].map((k) => data[i + k]!.toString(16).padStart(2, '0')).join('')}`;
+  return hexOfChannels([0, 1, 2].map((k) => data[i + k]!));
 }

@@ -29,6 +29,7 @@ import {
 import { firstValueFrom } from 'rxjs';
 import { SaveState } from '../frame/save-state';
 import { HouseStyleService } from '../house-style/house-style.service';
+import { FieldsService } from '../workbench/fields.service';
 import { Icon } from '../shared/icon';
 import { PixelsService } from '../shared/pixels.service';
 import { SiteClient } from '../shared/site-client';
@@ -48,6 +49,8 @@ interface MadeFile {
   readonly width?: number;
   readonly height?: number;
   readonly url?: string;
+  /** How many pictures had to be decoded for it: none that is on the canvas. */
+  readonly decoded?: number;
   readonly problem?: string;
 }
 
@@ -69,6 +72,7 @@ export class ExportPage {
   private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);
   private readonly house = inject(HouseStyleService);
+  private readonly fields = inject(FieldsService);
   private readonly dialogs = inject(MatDialog);
 
   protected readonly graphic = computed(() => {
@@ -279,6 +283,7 @@ export class ExportPage {
       if (shown.ok) this.sent.set(answer.value);
       else this.refused.set(shown.problem);
       await this.give(answer.value.name, 'site');
+      this.fields.freeze();
     } else this.refused.set(answer.problem);
     this.sending.set(false);
   }

@@ -1,11 +1,15 @@
 import { Injectable, inject } from '@angular/core';
 import { newGraphic, slotsToStart, startHistory, type Graphic, type Layer } from '@bright-slot/core';
+import { HouseStyleService } from '../house-style/house-style.service';
 import { pictureLayer, wordsLayer } from '../shared/new-layers';
 import { PicturesService } from '../shared/pictures.service';
 import { SiteClient } from '../shared/site-client';
 import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { demoGraphics } from './demo-graphics';
+
+/** Where the demo's own pictures come from. */
+export const demoSource = { credit: 'Bright Slot, for Ottermill Pottery', licence: 'MIT, with this project' };
 
 const SEEDED = 'demo-seeded';
 
@@ -15,6 +19,7 @@ export class DemoService {
   private readonly repository = inject(GraphicsRepository);
   private readonly pictures = inject(PicturesService);
   private readonly site = inject(SiteClient);
+  private readonly house = inject(HouseStyleService);
   private seeding: Promise<void> | undefined;
 
   seedOnce(): Promise<void> {
@@ -33,7 +38,7 @@ export class DemoService {
       if (!blob.ok) throw new Error(blob.problem.message);
       const brought = await this.pictures.bringIn(
         new File([blob.value], `${title}.${file.split('.').pop()}`),
-        'Bright Slot, for Ottermill Pottery',
+        demoSource,
       );
       if (!brought.ok) throw new Error(brought.problem.message);
       assets.set(file, brought.value);
@@ -50,6 +55,15 @@ export class DemoService {
       await this.repository.save(history, Object.values(history.steps), at);
       at += 60_000;
     }
+    await this.house.loadedOnce;
+    const { business, address, logos } = this.house.style();
+    const logo = assets.get('ottermill.svg');
+    if (!business && !address && !logos.length)
+      await this.house.change({
+        business: 'Ottermill Pottery',
+        address: 'ottermill.example',
+        ...(logo ? { logos: [logo.hash] } : {}),
+      });
     await this.repository.setSetting(SEEDED, true);
   }
 }

@@ -1,15 +1,45 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
-import { fileName, patternProblem } from '@bright-slot/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal } from '@angular/core';
+import { MatOption, MatSelect } from '@angular/material/select';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { RouterLink } from '@angular/router';
+import {
+  fileName,
+  patternProblem,
+  weightWithin,
+  withHouseColour,
+  type BroughtFont,
+  type ColourRole,
+  type Face,
+  type HouseColour,
+  type HouseStyle,
+} from '@bright-slot/core';
 import { PlaceBar } from '../frame/place-bar';
 import { ColourField } from '../shared/colour-field';
+import { FontsService } from '../shared/fonts.service';
+import { saveFile } from '../shared/hand-over';
 import { Icon } from '../shared/icon';
-import { HouseStyleService } from './house-style.service';
+import { NumberField } from '../shared/number-field';
+import { PicturesService } from '../shared/pictures.service';
 import { today } from '../shared/when';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { FamilyField } from '../workbench/family-field';
+import { HouseStyleService } from './house-style.service';
+import { RecolourService, type ColourUse } from './recolour.service';
 
-/** What the business's graphics have in common: colours to hand, names, the copyright line. */
+/** Graphics that have a house colour as it was before it was changed. */
+interface Offer {
+  readonly at: number;
+  readonly from: string;
+  readonly to: string;
+  readonly uses: readonly ColourUse[];
+}
+
+const MOST_TOKENS = 2_000_000;
+
+/** What the business's graphics have in common: colours, type, logos, fields, names, the copyright line. */
 @Component({
   selector: 'bs-house-style-page',
-  imports: [PlaceBar, ColourField, Icon],
+  imports: [PlaceBar, ColourField, FamilyField, Icon, NumberField, MatSelect, MatOption, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'place' },
   templateUrl: './house-style-page.html',
@@ -17,6 +47,11 @@ import { today } from '../shared/when';
 })
 export class HouseStylePage {
   private readonly house = inject(HouseStyleService);
+  private readonly recolouring = inject(RecolourService);
+  private readonly pictures = inject(PicturesService);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly snack = inject(MatSnackBar);
+  protected readonly fonts = inject(FontsService);
   protected readonly style = this.house.style;
   protected readonly problem = this.house.problem;
   protected readonly pattern = linkedSignal(() => this.style().namePattern);
@@ -30,10 +65,152 @@ export class HouseStylePage {
     }),
   );
   protected readonly parts = ['{graphic}', '{slot}', '{date}', '{letter}'];
-  protected readonly next = signal('#8a6f4e');
+  protected readonly specimen = 'Two wheels, one kiln, a mill stream: stoneware for every day.';
+  protected readonly roles: readonly { id: ColourRole | 'any'; name: string }[] = [
+    { id: 'any', name: 'Any use' },
+    { id: 'words', name: 'Words' },
+    { id: 'ground', name: 'Ground' },
+    { id: 'accent', name: 'Accent' },
+    { id: 'second', name: 'Second accent' },
+  ];
+  protected readonly uses: readonly { id: keyof HouseStyle['type']; name: string }[] = [
+    { id: 'heading', name: 'Headings' },
+    { id: 'body', name: 'Text' },
+  ];
+  protected readonly offer = signal<Offer | null>(null);
+  protected readonly changing = signal(false);
+  protected readonly told = signal('');
+  protected readonly logos = signal<readonly { hash: string; name: string; url: string }[]>([]);
 
-  protected setCopyright(copyright: string): void {
-    void this.house.change({ copyright: copyright.trim().slice(0, 200) });
+  constructor() {
+    effect(() => {
+      for (const { id } of this.uses) {
+        const family = this.fonts.named(this.style().type[id].family);
+        if (family) void this.fonts.show(family);
+      }
+    });
+    effect((cleanUp) => {
+      const urls: string[] = [];
+      let gone = false;
+      cleanUp(() => {
+        gone = true;
+        urls.forEach((u) => URL.revokeObjectURL(u));
+      });
+      void Promise.all(this.style().logos.map((hash) => this.repository.asset(hash))).then((found) => {
+        if (gone) return;
+        this.logos.set(
+          found.flatMap((a) => {
+            if (!a) return [];
+            const url = URL.createObjectURL(a.thumb ?? a.blob);
+            urls.push(url);
+            return [{ hash: a.hash, name: a.name, url }];
+          }),
+        );
+      });
+    });
+  }
+
+  protected set(change: Partial<Omit<HouseStyle, 'version'>>): void {
+    void this.house.change(change);
+  }
+
+  protected trimmed(event: Event, most: number): string {
+    return (event.target as HTMLInputElement).value.trim().slice(0, most);
+  }
+
+  protected setColour(at: number, change: Partial<HouseColour>): void {
+    this.set({ colours: withHouseColour(this.style(), at, change).colours });
+  }
+
+  /** A colour without a name has none to be found by. */
+  protected rename(at: number, field: HTMLInputElement): void {
+    const name = field.value.trim().slice(0, 40);
+    if (name) this.setColour(at, { name });
+    field.value = this.style().colours[at]!.name;
+  }
+
+  /** The colour is changed here at once; the graphics that have it are shown, and asked about. */
+  protected async recolour(at: number, to: string): Promise<void> {
+    const from = this.style().colours[at]!.colour;
+    if (from === to) return;
+    this.told.set('');
+    // Tried twice in a row, the graphics still have the first.
+    const before = this.offer();
+    const was = before?.at === at && before.to === from ? before.from : from;
+    this.setColour(at, { colour: to });
+    const uses = await this.recolouring.usesOf(was);
+    this.offer.set(uses.length && was !== to ? { at, from: was, to, uses } : null);
+  }
+
+  protected async changeThem(): Promise<void> {
+    const offer = this.offer();
+    if (!offer) return;
+    this.changing.set(true);
+    const called = this.style().colours[offer.at]?.name ?? 'changed';
+    const graphics = offer.uses.map((u) => u.graphic);
+    const { changed, busy, problem } = await this.recolouring.change(graphics, offer.from, offer.to, called);
+    this.changing.set(false);
+    this.offer.set(null);
+    const done = `${changed === 1 ? 'One graphic has' : `${changed} graphics have`} it now; in each it is one step, undone like any other.`;
+    this.told.set(
+      problem?.message ??
+        (busy ? `${done} ${busy === 1 ? 'One is' : `${busy} are`} at work in another tab and stayed as before.` : done),
+    );
+  }
+
+  protected addColour(): void {
+    this.setColour(this.style().colours.length, { name: 'New colour' });
+  }
+
+  protected removeColour(at: number): void {
+    const before = this.style().colours;
+    const { name } = before[at]!;
+    this.offer.set(null);
+    this.set({ colours: before.filter((_, i) => i !== at) });
+    this.snack
+      .open(`${name} removed. Graphics keep it.`, 'Undo', { duration: 8000 })
+      .onAction()
+      .subscribe(() => this.set({ colours: before }));
+  }
+
+  protected weights(use: keyof HouseStyle['type']): readonly [number, number] {
+    return this.fonts.named(this.style().type[use].family)?.weights ?? [1, 1000];
+  }
+
+  protected cssFamily(use: keyof HouseStyle['type']): string {
+    const family = this.fonts.named(this.style().type[use].family);
+    return family ? `${this.fonts.cssName(family)}, sans-serif` : 'sans-serif';
+  }
+
+  protected setType(use: keyof HouseStyle['type'], change: Partial<Face>): void {
+    const { type } = this.style();
+    const face = { ...type[use], ...change };
+    const family = this.fonts.named(face.family);
+    const weight = family ? weightWithin(family, face.weight) : face.weight;
+    this.set({ type: { ...type, [use]: { ...face, weight } } });
+  }
+
+  protected async removeFont({ hash, family }: BroughtFont): Promise<void> {
+    await this.fonts.remove(hash);
+    this.snack.open(`${family} removed. Words set in it show another family until it is brought again.`, 'Close', {
+      duration: 8000,
+    });
+  }
+
+  protected async addLogo(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    if (!file) return;
+    const brought = await this.pictures.bringIn(file);
+    if (!brought.ok) {
+      this.snack.open(brought.problem.message, 'Close', { duration: 15_000, politeness: 'assertive' });
+      return;
+    }
+    const { logos } = this.style();
+    if (!logos.includes(brought.value.hash)) this.set({ logos: [...logos, brought.value.hash].slice(-12) });
+  }
+
+  protected removeLogo(hash: string): void {
+    this.set({ logos: this.style().logos.filter((l) => l !== hash) });
   }
 
   protected addPart(part: string): void {
@@ -42,15 +219,35 @@ export class HouseStylePage {
   }
 
   protected commitPattern(): void {
-    if (!this.patternProblem()) void this.house.change({ namePattern: this.pattern() });
+    if (!this.patternProblem()) this.set({ namePattern: this.pattern() });
   }
 
-  protected addColour(colour: string): void {
-    const { colours } = this.style();
-    if (!colours.includes(colour)) void this.house.change({ colours: [...colours, colour].slice(-24) });
+  protected async saveTokens(): Promise<void> {
+    const { toTokens } = await import('@bright-slot/core/house/tokens');
+    const text = JSON.stringify(toTokens(this.style()), null, 2);
+    saveFile(new Blob([text], { type: 'application/json' }), 'house-style.tokens.json');
   }
 
-  protected removeColour(colour: string): void {
-    void this.house.change({ colours: this.style().colours.filter((c) => c !== colour) });
+  protected async bringTokens(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    if (!file) return;
+    const { fromTokens } = await import('@bright-slot/core/house/tokens');
+    const read =
+      file.size > MOST_TOKENS
+        ? { ok: false as const, problem: { message: 'That file is too large for design tokens. Nothing was changed.' } }
+        : fromTokens(await file.text());
+    if (!read.ok) {
+      this.snack.open(read.problem.message, 'Close', { duration: 15_000, politeness: 'assertive' });
+      return;
+    }
+    const before = { colours: this.style().colours, type: this.style().type };
+    const { colours, type } = read.value;
+    this.set({ ...(colours.length ? { colours } : {}), type: { ...before.type, ...type } });
+    this.snack
+      .open(`${colours.length} colours came in${(type.heading ?? type.body) ? ', and type' : ''}.`, 'Undo', {
+        duration: 12_000,
+      })
+      .onAction()
+      .subscribe(() => this.set(before));
   }
 }

@@ -11,10 +11,10 @@ export class HouseStyleService {
   readonly style = signal<HouseStyle>(plainHouseStyle);
   readonly problem = signal('');
   readonly savedAt = signal<number | null>(null);
+  /** Whether what is stored has been read. */
+  readonly loaded = signal(false);
 
-  constructor() {
-    void this.load();
-  }
+  readonly loadedOnce = this.load();
 
   private async load(): Promise<void> {
     try {
@@ -22,6 +22,8 @@ export class HouseStyleService {
       if (stored.success) this.style.set(stored.data);
     } catch (error) {
       this.problem.set(storageProblem(error).message);
+    } finally {
+      this.loaded.set(true);
     }
   }
 

@@ -1,35 +1,74 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
+import { CdkTrapFocus } from '@angular/cdk/a11y';
+import { CdkConnectedOverlay, CdkOverlayOrigin, type ConnectedPosition } from '@angular/cdk/overlay';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { readColour } from '@bright-slot/core';
 import { HouseStyleService } from '../house-style/house-style.service';
+import { Workbench } from '../state/draft';
+import { ColourPanel } from './colour-panel';
+import { ColoursToHand } from './colours-to-hand.service';
 
-/** The one colour control: swatches to hand, the browser's own picker, and the hex figure. */
+const above: ConnectedPosition = {
+  originX: 'start',
+  originY: 'top',
+  overlayX: 'start',
+  overlayY: 'bottom',
+  offsetY: -6,
+};
+const below: ConnectedPosition = {
+  originX: 'start',
+  originY: 'bottom',
+  overlayX: 'start',
+  overlayY: 'top',
+  offsetY: 6,
+};
+
+/** The one colour control: house colours to hand, the hex figure, and a panel with every other way. */
 @Component({
   selector: 'bs-colour',
+  imports: [CdkConnectedOverlay, CdkOverlayOrigin, CdkTrapFocus, ColourPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <fieldset>
+    <fieldset [disabled]="disabled()">
       <legend class="visually-hidden">{{ label() }}</legend>
-      @for (c of toHand(); track c) {
+      @for (c of toHand(); track c.colour) {
         <button
           type="button"
           class="swatch"
-          [style.background]="c"
-          [attr.aria-pressed]="c === value()"
-          [attr.aria-label]="label() + ' ' + c"
-          (click)="changed.emit(c)"
+          [style.background]="c.colour"
+          [attr.aria-pressed]="c.colour === value()"
+          [attr.aria-label]="label() + ' ' + c.colour"
+          [title]="c.name"
+          (click)="choose(c.colour)"
         ></button>
       }
-      <label class="field">
-        <input
-          type="color"
-          [value]="value()"
-          [attr.aria-label]="label() + ', picker'"
-          (input)="drafted.emit($any($event.target).value)"
-          (change)="changed.emit($any($event.target).value)"
-        />
+      <span class="field">
+        <button
+          #opener
+          cdkOverlayOrigin
+          #origin="cdkOverlayOrigin"
+          type="button"
+          class="picker"
+          [style.background]="value()"
+          [attr.aria-label]="label() + ', choose'"
+          [attr.aria-expanded]="open()"
+          aria-haspopup="dialog"
+          (click)="open.set(!open())"
+        ></button>
         <input
           class="hex"
           type="text"
-          maxlength="7"
+          maxlength="40"
           spellcheck="false"
           [value]="text()"
           [attr.aria-label]="label() + ', hex'"
@@ -37,8 +76,32 @@ import { HouseStyleService } from '../house-style/house-style.service';
           (change)="commit()"
           (keydown.enter)="commit()"
         />
-      </label>
+      </span>
     </fieldset>
+    <ng-template
+      cdkConnectedOverlay
+      [cdkConnectedOverlayOrigin]="origin"
+      [cdkConnectedOverlayOpen]="open()"
+      [cdkConnectedOverlayPositions]="positions"
+      [cdkConnectedOverlayPush]="true"
+      [cdkConnectedOverlayViewportMargin]="8"
+      [cdkConnectedOverlayHasBackdrop]="true"
+      cdkConnectedOverlayBackdropClass="cdk-overlay-transparent-backdrop"
+      (backdropClick)="close()"
+      (detach)="close()"
+      (overlayKeydown)="key($event)"
+    >
+      <bs-colour-panel
+        role="dialog"
+        [attr.aria-label]="label()"
+        cdkTrapFocus
+        cdkTrapFocusAutoCapture
+        [value]="value()"
+        (drafted)="drafted.emit($event)"
+        (chosen)="choose($event)"
+        (sampled)="fromCanvas($event)"
+      />
+    </ng-template>
   `,
   styles: `
     fieldset {
@@ -66,13 +129,14 @@ import { HouseStyleService } from '../house-style/house-style.service';
     .field {
       padding: 0 8px;
     }
-    input[type='color'] {
-      width: 20px;
-      height: 20px;
+    .picker {
+      width: 24px;
+      height: 24px;
       flex: none;
       cursor: pointer;
       border: 1px solid var(--border);
       border-radius: 4px;
+      padding: 0;
     }
     .hex {
       width: 64px;
@@ -83,19 +147,52 @@ import { HouseStyleService } from '../house-style/house-style.service';
 export class ColourField {
   readonly label = input('Colour');
   readonly value = input.required<string>();
-  /** Colours to hand; the house style's unless given. */
+  /** Colours to hand beside the field; the house style's unless given. */
   readonly swatches = input<readonly string[] | null>(null);
-  private readonly house = inject(HouseStyleService);
-  protected readonly toHand = computed(() => this.swatches() ?? this.house.style().colours.slice(0, 8));
+  readonly disabled = input(false);
   readonly changed = output<string>();
   readonly drafted = output<string>();
+  private readonly house = inject(HouseStyleService);
+  private readonly used = inject(ColoursToHand);
+  private readonly workbench = inject(Workbench);
+  private readonly opener = viewChild.required<ElementRef<HTMLButtonElement>>('opener');
+  protected readonly positions = [above, below];
+  protected readonly open = signal(false);
+  protected readonly toHand = computed(
+    () => this.swatches()?.map((colour) => ({ name: colour, colour })) ?? this.house.style().colours.slice(0, 6),
+  );
   protected readonly text = linkedSignal(() => this.value());
 
   protected commit(): void {
-    const raw = this.text().trim().toLowerCase().replace(/^#?/, '#');
-    const full = /^#[0-9a-f]{3}$/.test(raw) ? raw.replace(/[0-9a-f]/g, '$&$&') : raw;
-    if (/^#[0-9a-f]{6}$/.test(full)) {
-      if (full !== this.value()) this.changed.emit(full);
-    } else this.text.set(this.value());
+    const read = readColour(this.text());
+    if (!read) this.text.set(this.value());
+    else if (read !== this.value()) this.choose(read);
+  }
+
+  protected choose(colour: string): void {
+    this.used.used(colour);
+    this.changed.emit(colour);
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (event.key !== 'Escape') return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.workbench.draft.set(null);
+    this.close();
+  }
+
+  protected close(): void {
+    if (!this.open()) return;
+    this.open.set(false);
+    this.opener().nativeElement.focus();
+  }
+
+  /** The panel makes room for the canvas, and comes back with what was taken. */
+  protected async fromCanvas(taken: Promise<string | null>): Promise<void> {
+    this.open.set(false);
+    const colour = await taken;
+    if (colour) this.choose(colour);
+    this.opener().nativeElement.focus();
   }
 }

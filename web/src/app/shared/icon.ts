@@ -34,8 +34,19 @@ import ruler from '@mdi/svg/svg/ruler.svg';
 import ratio from '@mdi/svg/svg/aspect-ratio.svg';
 import mosaic from '@mdi/svg/svg/view-quilt-outline.svg';
 import strip from '@mdi/svg/svg/view-column-outline.svg';
+import flipAcross from '@mdi/svg/svg/flip-horizontal.svg';
+import flipDown from '@mdi/svg/svg/flip-vertical.svg';
+import turnLeft from '@mdi/svg/svg/rotate-left.svg';
+import turnRight from '@mdi/svg/svg/rotate-right.svg';
+import reset from '@mdi/svg/svg/restore.svg';
+import link from '@mdi/svg/svg/link-variant.svg';
+import veil from '@mdi/svg/svg/gradient-vertical.svg';
+import shape from '@mdi/svg/svg/rectangle-outline.svg';
+import plant from '@mdi/svg/svg/flower-outline.svg';
 
 const icons = {
+  veil,
+  shape,
   undo,
   redo,
   magnify,
@@ -69,6 +80,13 @@ const icons = {
   ratio,
   mosaic,
   strip,
+  'flip-across': flipAcross,
+  'flip-down': flipDown,
+  'turn-left': turnLeft,
+  'turn-right': turnRight,
+  reset: reset,
+  link: link,
+  plant: plant,
 };
 export type IconName = keyof typeof icons;
 

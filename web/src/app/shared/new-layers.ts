@@ -1,5 +1,21 @@
-import type { Graphic, PictureLayer, WordsLayer } from '@bright-slot/core';
-import { containBox, contrast, withText } from '@bright-slot/core';
+import type {
+  Graphic,
+  PictureLayer,
+  ShapeForm,
+  ShapeLayer,
+  ShapePlace,
+  VeilLayer,
+  WordsLayer,
+} from '@bright-slot/core';
+import {
+  containBox,
+  contrast,
+  leadingColour,
+  plainAppearance,
+  plainBlock,
+  plainWordsAppearance,
+  withText,
+} from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
 
 const layerId = () => crypto.randomUUID().slice(0, 8);
@@ -24,8 +40,10 @@ export function pictureLayer(asset: AssetRecord, graphic: Graphic, as?: 'photo' 
     opaque: asset.opaque,
     vector,
     crop: null,
+    ...plainAppearance,
+    focus: asset.focus ?? plainAppearance.focus,
   };
-  if (role === 'photo') return { ...common, place: { mode: 'cover', focus: { x: 0.5, y: 0.5 }, zoom: 1 } };
+  if (role === 'photo') return { ...common, place: { mode: 'cover', focus: common.focus, zoom: 1 } };
   const room = { width: canvas.width * 0.6, height: canvas.height * 0.64 };
   const box = containBox(natural, {
     x: (canvas.width - room.width) / 2,
@@ -44,7 +62,7 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
   const { width, height } = graphic.canvas;
   const size = Math.max(12, Math.round(Math.min(height * 0.28, width * 0.09)));
   const onPicture = graphic.layers.some((l) => l.role === 'photo' && l.visible);
-  const ground = graphic.backdrop.kind === 'colour' ? graphic.backdrop.colour : '#ffffff';
+  const ground = leadingColour(graphic.backdrop) ?? '#ffffff';
   const colour = onPicture || contrast('#ffffff', ground) > contrast('#1f2a30', ground) ? '#ffffff' : '#1f2a30';
   const layer: WordsLayer = {
     id: layerId(),
@@ -54,12 +72,124 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
     locked: false,
     lineSpacing: 1.2,
     place: { x: width / 2, y: (height - size * 1.2) / 2 },
+    ...plainBlock,
+    ...plainWordsAppearance,
     paragraphs: [
       {
         align: 'centre',
-        runs: [{ text, size, colour, face: { family: 'Bricolage Grotesque', weight: 700, italic: false } }],
+        runs: [
+          {
+            text,
+            size,
+            colour,
+            face: { family: 'Bricolage Grotesque', weight: 700, italic: false },
+            tracking: 0,
+            case: 'typed',
+          },
+        ],
       },
     ],
   };
   return withText(layer, text);
+}
+
+/** The shapes that can be added. */
+export type ShapeKind = 'rectangle' | 'rounded' | 'ellipse' | 'line' | 'rule' | 'band' | 'note' | 'bubble';
+
+export const shapeNames: Record<ShapeKind, string> = {
+  rectangle: 'Rectangle',
+  rounded: 'Rounded rectangle',
+  ellipse: 'Ellipse',
+  line: 'Line',
+  rule: 'Rule',
+  band: 'Band',
+  note: 'Note',
+  bubble: 'Speech bubble',
+};
+
+const straight = { kind: 'straight' } as const;
+const rounded = (r: number) => ({ kind: 'rounded' as const, radii: [r, r, r, r] as [number, number, number, number] });
+
+/** A shape of a kind, of a size that suits the canvas. A note goes around the words that are given. */
+export function shapeLayer(graphic: Graphic, kind: ShapeKind, words?: WordsLayer): ShapeLayer {
+  const { width, height } = graphic.canvas;
+  const own = (w: number, h: number) => ({ x: (width - w) / 2, y: (height - h) / 2, width: w, height: h });
+  const box = own(Math.round(width * 0.3), Math.round(height * 0.4));
+  const side = Math.round(Math.min(width, height) * 0.5);
+  const level = (share: number): ShapePlace => ({
+    mode: 'line',
+    from: { x: Math.round((width * (1 - share)) / 2), y: Math.round(height / 2) },
+    to: { x: Math.round((width * (1 + share)) / 2), y: Math.round(height / 2) },
+  });
+  const common = {
+    id: layerId(),
+    name: shapeNames[kind],
+    visible: true,
+    locked: false,
+    role: 'shape' as const,
+    form: { kind: 'rectangle' } as ShapeForm,
+    place: { mode: 'box', box } as ShapePlace,
+    fill: { kind: 'colour', colour: '#f4e7cb' } as const,
+    border: null,
+    corners: straight,
+    shadow: null,
+    opacity: 1,
+    turn: 0,
+  };
+  const ink = (thick: number) => ({ width: thick, colour: '#1f2a30', style: 'solid' as const });
+  switch (kind) {
+    case 'rectangle':
+      return common;
+    case 'rounded':
+      return { ...common, corners: rounded(16) };
+    case 'ellipse':
+      return { ...common, form: { kind: 'ellipse' }, place: { mode: 'box', box: own(side, side) } };
+    case 'line':
+      return { ...common, form: { kind: 'line' }, place: level(0.4), fill: { kind: 'none' }, border: ink(3) };
+    case 'rule':
+      return { ...common, form: { kind: 'line' }, place: level(0.2), fill: { kind: 'none' }, border: ink(1) };
+    case 'band':
+      return { ...common, place: { mode: 'band', side: 'bottom', size: Math.round(height * 0.2) } };
+    case 'note':
+      return {
+        ...common,
+        place: words ? { mode: 'around', words: words.id, across: 20, down: 12, last: box } : common.place,
+        fill: { kind: 'colour', colour: '#ffffff' },
+        border: ink(1),
+        corners: rounded(6),
+        shadow: { distance: 3, angle: 90, blur: 8, colour: '#000000', strength: 0.25 },
+      };
+    case 'bubble':
+      return {
+        ...common,
+        form: { kind: 'bubble', tip: { x: 0.22, y: 1.4 } },
+        fill: { kind: 'colour', colour: '#ffffff' },
+        corners: rounded(16),
+      };
+  }
+}
+
+/** A path, as large as half the canvas allows. */
+export function pathLayer(graphic: Graphic, form: ShapeForm & { kind: 'path' }, name: string): ShapeLayer {
+  const { width, height } = graphic.canvas;
+  const room = { x: width / 4, y: height / 4, width: width / 2, height: height / 2 };
+  return { ...shapeLayer(graphic, 'rectangle'), name, form, place: { mode: 'box', box: containBox(form, room) } };
+}
+
+/** A veil over all of the canvas, its strength to be found where there are words for it. */
+export function veilLayer(graphic: Graphic): VeilLayer {
+  const words = graphic.layers.find((l): l is WordsLayer => l.role === 'words' && l.visible);
+  const pale = words ? contrast(words.paragraphs[0]!.runs[0]!.colour, '#000000') >= 7 : true;
+  return {
+    id: layerId(),
+    name: 'Veil',
+    visible: true,
+    locked: false,
+    role: 'veil',
+    form: { kind: 'whole' },
+    colour: pale ? '#000000' : '#ffffff',
+    strength: 102,
+    words: [],
+    justEnough: words !== undefined,
+  };
 }

@@ -7,7 +7,7 @@ import { readNumber } from '@bright-slot/core';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label class="field" [class.wrong]="wrong()">
-      <span class="field-label">{{ label() }}</span>
+      <span class="field-label" [class.visually-hidden]="quiet()">{{ label() }}</span>
       <input
         type="text"
         inputmode="decimal"
@@ -36,6 +36,8 @@ export class NumberField {
   readonly unit = input('');
   readonly places = input(0);
   readonly disabled = input(false);
+  /** The label is said, not shown. */
+  readonly quiet = input(false);
   /** A new value, committed; `live` while it is being stepped. */
   readonly changed = output<number>();
 

@@ -22,13 +22,24 @@ async function cleaned(text: string, size: { width: number; height: number }): P
   return whole === null ? null : new Blob([whole], { type: mimeOf('svg') });
 }
 
+/** Whose a picture is, and on what terms. */
+export interface PictureSource {
+  readonly credit?: string;
+  readonly licence?: string;
+  readonly showCredit?: boolean;
+}
+
 /** Brings pictures in: checked by their content, tried, stored once under their hash. */
 @Injectable({ providedIn: 'root' })
 export class PicturesService {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
 
-  async bringIn(file: Blob & { name?: string }, credit = '', signal?: AbortSignal): Promise<Result<AssetRecord>> {
+  async bringIn(
+    file: Blob & { name?: string },
+    from: PictureSource = {},
+    signal?: AbortSignal,
+  ): Promise<Result<AssetRecord>> {
     const name = file.name ?? '';
     if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
     const found = await this.pixels.inspect(file, name, signal);
@@ -53,7 +64,12 @@ export class PicturesService {
       flatBorder,
       name: called,
       added: Date.now(),
-      credit,
+      credit: from.credit ?? '',
+      licence: from.licence,
+      showCredit: from.showCredit,
+      ...('focus' in picture.value
+        ? { focus: picture.value.focus, subject: picture.value.subject, thumb: picture.value.thumb }
+        : {}),
     };
     try {
       await this.repository.addAsset(asset);

@@ -1,12 +1,25 @@
 import { Injectable, inject } from '@angular/core';
-import { mainFrame, topDensity, type FileFormat, type Graphic, type Legibility } from '@bright-slot/core';
+import {
+  mainFrame,
+  surfaceFor,
+  topDensity,
+  type Box,
+  type FileFormat,
+  type Graphic,
+  type Legibility,
+  type PictureLayer,
+  type SurfaceNeed,
+} from '@bright-slot/core';
 import { PixelClient } from '../workers/pixel-client';
-import type { Answers } from '../workers/messages';
+import type { Answers, EdgeFacts, Task } from '../workers/messages';
 import { TypeService } from './type.service';
-import { vectorsFor } from './vectors';
+import { drawnSurface, drawnWhole, vectorsFor } from './vectors';
 
 /** Longest side of a rough picture, px. */
 export const ROUGH_SIDE = 2048;
+
+/** A need as a message. */
+const request = (need: SurfaceNeed) => need as Extract<Task, { kind: 'surface' }>['need'];
 
 /** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
 @Injectable({ providedIn: 'root' })
@@ -24,11 +37,83 @@ export class PixelsService {
     return found;
   }
 
-  /** A whole picture, roughly reduced, for first sight and dragging. */
-  async rough(asset: string): Promise<ImageBitmap> {
-    const known = this.roughs.get(asset);
-    this.roughs.delete(asset);
-    return known ?? this.sight.run({ kind: 'rough', asset, most: ROUGH_SIDE });
+  /** A whole picture in its own look, roughly reduced, for first sight and dragging. */
+  async rough(need: Pick<SurfaceNeed, 'asset' | 'cutout' | 'vector' | 'natural' | 'finish'>): Promise<ImageBitmap> {
+    const { asset, vector, natural } = need;
+    const look = need.finish?.look ?? null;
+    const tint = need.finish?.tint ?? null;
+    const cutout = vector ? null : need.cutout;
+    if (!cutout && !look && !tint) {
+      const known = this.roughs.get(asset);
+      this.roughs.delete(asset);
+      if (known) return known;
+      if (vector) return drawnWhole(asset, natural, ROUGH_SIDE);
+    }
+    const drawn = vector ? await drawnWhole(asset, natural, ROUGH_SIDE) : undefined;
+    const task = { kind: 'rough' as const, asset, cutout, look, tint, most: ROUGH_SIDE, drawn };
+    return this.sight.run(task, undefined, drawn ? [drawn] : []);
+  }
+
+  /** An exact surface. */
+  async surface(need: SurfaceNeed, signal?: AbortSignal): Promise<ImageBitmap> {
+    const drawn = need.vector ? await drawnSurface(need) : undefined;
+    if (drawn && !need.finish) return drawn;
+    return this.sight.run({ kind: 'surface', need: request(need), drawn }, signal, drawn ? [drawn] : []);
+  }
+
+  /** The colours of a layer's edges as it stands on the canvas, each side that leaves canvas uncovered. */
+  async edges(layer: PictureLayer, graphic: Graphic, signal?: AbortSignal): Promise<EdgeFacts[]> {
+    const frame = mainFrame(graphic);
+    // As if it ran on already, so that the open sides are known.
+    const asked: PictureLayer = { ...layer, beyond: { style: 'colour' }, corners: { kind: 'straight' }, shadow: null };
+    const { width, height } = graphic.canvas;
+    const found = surfaceFor(asked, graphic, frame, 1, {
+      x: 0,
+      y: 0,
+      width: Math.ceil(width),
+      height: Math.ceil(height),
+    });
+    if (!found) return [];
+    const drawn = layer.vector ? await drawnSurface(found.need) : undefined;
+    return this.sight.run({ kind: 'edges', need: request(found.need), drawn }, signal, drawn ? [drawn] : []);
+  }
+
+  /** What is left of a layer's picture when its margins are taken off, in its own px. */
+  async trim(layer: PictureLayer, tolerance: number, breathing: number): Promise<Box | null> {
+    const { drawn, by } = await this.drawnOf(layer);
+    const { asset, natural } = layer;
+    const found = await this.sight.run(
+      { kind: 'trim', asset, cutout: layer.vector ? null : layer.cutout, drawn, tolerance, breathing: breathing / by },
+      undefined,
+      drawn ? [drawn] : [],
+    );
+    if (!found) return null;
+    const x = found.x * by;
+    const y = found.y * by;
+    return {
+      x,
+      y,
+      width: Math.min(natural.width - x, found.width * by),
+      height: Math.min(natural.height - y, found.height * by),
+    };
+  }
+
+  /** The parts of a logo that stand together, in shares of it. */
+  async parts(layer: PictureLayer): Promise<Box[]> {
+    const { drawn } = await this.drawnOf(layer);
+    const task = { kind: 'parts' as const, asset: layer.asset, cutout: layer.vector ? null : layer.cutout, drawn };
+    return this.sight.run(task, undefined, drawn ? [drawn] : []);
+  }
+
+  /** A drawing as a bitmap, and how many of its own px one of those is. */
+  private async drawnOf({
+    vector,
+    asset,
+    natural,
+  }: PictureLayer): Promise<{ drawn: ImageBitmap | undefined; by: number }> {
+    if (!vector) return { drawn: undefined, by: 1 };
+    const drawn = await drawnWhole(asset, natural, ROUGH_SIDE);
+    return { drawn, by: natural.width / drawn.width };
   }
 
   async file(
@@ -38,7 +123,8 @@ export class PixelsService {
   ): Promise<Answers['file']> {
     const { slot } = mainFrame(graphic);
     const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
-    return this.files.run(
+    // The worker of what is on screen: it has decoded and reduced what a file needs already.
+    return this.sight.run(
       { kind: 'file', graphic, ...choices, ground: slot.ground, vectors },
       signal,
       vectors.map((v) => v.bitmap),
@@ -55,6 +141,27 @@ export class PixelsService {
       signal,
       vectors.map((v) => v.bitmap),
     );
+  }
+
+  /** The least strength of a veil with which its words stand out. */
+  async strengthFor(graphic: Graphic, veil: string, signal?: AbortSignal): Promise<Answers['just-enough']> {
+    const { slot } = mainFrame(graphic);
+    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
+    return this.sight.run(
+      { kind: 'just-enough', graphic, veil, ground: slot.ground, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** The colours that pictures are made of. */
+  palette(pictures: readonly (Blob | ImageBitmap)[]): Promise<string[]> {
+    return this.files.run({ kind: 'palette', pictures: [...pictures] });
+  }
+
+  /** Opens a font file. */
+  font(file: File): Promise<Answers['font']> {
+    return this.files.run({ kind: 'font', blob: file, name: file.name });
   }
 
   async miniature(graphic: Graphic, width: number, signal?: AbortSignal): Promise<Blob> {

@@ -29,11 +29,16 @@ export interface Section {
   styles: `
     div {
       display: flex;
-      gap: 20px;
+      flex-wrap: wrap;
+      gap: 4px 20px;
       margin-bottom: 10px;
+    }
+    :host-context(.beside) div {
+      column-gap: 14px;
     }
     button {
       border: 0;
+      white-space: nowrap;
       background: none;
       padding: 0 0 4px;
       font:

@@ -1,17 +1,12 @@
-import { Injectable, signal } from '@angular/core';
-import {
-  createShaper,
-  faceFile,
-  familyNamed,
-  type Face,
-  type Graphic,
-  type Shaper,
-  type ShapingLibrary,
-} from '@bright-slot/core';
+import { Injectable, inject, signal } from '@angular/core';
+import { createShaper, faceFile, type Face, type Graphic, type Shaper, type ShapingLibrary } from '@bright-slot/core';
+import { browserWidth } from './browser-width';
+import { FontsService } from './fonts.service';
 
 /** Faces for shaping on the page: fetched when first used, kept. */
 @Injectable({ providedIn: 'root' })
 export class TypeService {
+  private readonly fonts = inject(FontsService);
   private readonly files = new Map<string, Uint8Array>();
   private readonly under = new Map<string, Promise<void>>();
   private library: ShapingLibrary | undefined;
@@ -26,16 +21,20 @@ export class TypeService {
   }
 
   async ensureFaces(faces: readonly Face[]): Promise<Shaper> {
+    await this.fonts.loaded;
     const stems = new Set(['public-sans']);
     for (const face of faces) {
-      const family = familyNamed(face.family);
+      const family = this.fonts.named(face.family);
       if (family) stems.add(faceFile(family, face.italic));
     }
     const missing = [...stems].filter((s) => !this.files.has(s));
     if (missing.length === 0 && this.shaper()) return this.shaper()!;
     const [library] = await Promise.all([import('harfbuzzjs'), ...missing.map((s) => this.fetchFile(s))]);
     this.library = library;
-    const shaper = createShaper(this.library, this.files);
+    const shaper = createShaper(this.library, this.files, {
+      browserWidth,
+      families: (name) => this.fonts.named(name),
+    });
     this.shaper.set(shaper);
     return shaper;
   }
@@ -43,11 +42,9 @@ export class TypeService {
   private fetchFile(stem: string): Promise<void> {
     const going =
       this.under.get(stem) ??
-      fetch(`/type/${stem}.ttf`)
-        .then(async (response) => {
-          if (!response.ok) throw new Error('The type could not be fetched. Is Bright Slot still running?');
-          this.files.set(stem, new Uint8Array(await response.arrayBuffer()));
-        })
+      this.fonts
+        .bytes(stem)
+        .then((bytes) => void this.files.set(stem, bytes))
         .finally(() => this.under.delete(stem));
     this.under.set(stem, going);
     return going;

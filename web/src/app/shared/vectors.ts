@@ -45,17 +45,38 @@ function imageOf(asset: string): Promise<HTMLImageElement> {
   return image;
 }
 
-/** A surface of a drawing at exactly the pixels needed, sharp at every size. */
-export async function vectorSurface(need: SurfaceNeed): Promise<ImageBitmap> {
-  const image = await imageOf(need.asset);
-  const canvas = new OffscreenCanvas(need.out.width, need.out.height);
+/** What of a need a drawing's reduction depends on. */
+type Drawn = Pick<SurfaceNeed, 'asset' | 'image' | 'shown' | 'out' | 'orient'>;
+
+/** The reduction of a drawing: at exactly the pixels needed, sharp at every size, mirrored and turned by quarters. */
+export async function drawnSurface({ asset, image: i, shown, out, orient }: Drawn): Promise<ImageBitmap> {
+  const image = await imageOf(asset);
+  const canvas = new OffscreenCanvas(out.width, out.height);
   const context = canvas.getContext('2d')!;
-  const { image: i, shown, out } = need;
   context.beginPath();
   context.rect(shown.x - out.x, shown.y - out.y, shown.width, shown.height);
   context.clip();
-  context.drawImage(image, i.x - out.x, i.y - out.y, i.width, i.height);
+  context.translate(i.x - out.x + i.width / 2, i.y - out.y + i.height / 2);
+  context.rotate((orient.quarters * Math.PI) / 2);
+  context.scale(orient.across ? -1 : 1, orient.down ? -1 : 1);
+  const [width, height] = orient.quarters % 2 ? [i.height, i.width] : [i.width, i.height];
+  context.drawImage(image, -width / 2, -height / 2, width, height);
   return canvas.transferToImageBitmap();
+}
+
+/** A whole drawing, as it came, about `most` px on its longer side. */
+export function drawnWhole(
+  asset: string,
+  natural: { width: number; height: number },
+  most: number,
+): Promise<ImageBitmap> {
+  const by = Math.min(4, most / Math.max(natural.width, natural.height));
+  const size = {
+    width: Math.max(1, Math.ceil(natural.width * by)),
+    height: Math.max(1, Math.ceil(natural.height * by)),
+  };
+  const box = { x: 0, y: 0, ...size };
+  return drawnSurface({ asset, image: box, shown: box, out: box, orient: { across: false, down: false, quarters: 0 } });
 }
 
 /** The drawings a worker needs to paint a graphic at a scale; the worker cannot make them itself. */
@@ -65,5 +86,5 @@ export async function vectorsFor(
   shaper: Shaper,
 ): Promise<{ key: string; bitmap: ImageBitmap }[]> {
   const needs = surfacesOf(plan(graphic, mainFrame(graphic), scale, shaper)).filter((n) => n.vector);
-  return Promise.all(needs.map(async (n) => ({ key: n.key, bitmap: await vectorSurface(n) })));
+  return Promise.all(needs.map(async (n) => ({ key: n.base, bitmap: await drawnSurface(n) })));
 }

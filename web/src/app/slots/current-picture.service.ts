@@ -24,8 +24,13 @@ export class CurrentPictures {
     }
   }
 
-  /** Our own server fetches it, since few sites let another page read their pictures. */
   async fromAddress(address: string, signal?: AbortSignal): Promise<Result<Examined>> {
+    const file = await this.fileAt(address, signal);
+    return file.ok ? this.fromFile(file.value) : file;
+  }
+
+  /** A picture by its address. Our own server fetches it, since few sites let another page read their pictures. */
+  async fileAt(address: string, signal?: AbortSignal): Promise<Result<File>> {
     let response: Response;
     try {
       response = await fetch('/api/picture', {
@@ -46,6 +51,6 @@ export class CurrentPictures {
         : bad('no-link', 'That picture could not be fetched.');
     }
     const name = decodeURIComponent(response.headers.get('X-Picture-Name') ?? 'picture');
-    return this.fromFile(new File([await response.blob()], name));
+    return good(new File([await response.blob()], name));
   }
 }

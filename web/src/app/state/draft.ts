@@ -1,8 +1,11 @@
 import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store, type Action } from '@ngrx/store';
-import { applyEdit, type Edit, type Graphic, type Layer } from '@bright-slot/core';
+import { isPicture, applyEdit, type Change, type Edit, type Graphic, type Layer } from '@bright-slot/core';
 import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
+
+/** The sections of a picture's settings. */
+export type PictureSectionId = 'place' | 'crop' | 'look' | 'frame' | 'edge' | 'cutout' | 'photos';
 
 /**
  * The one way round for changes: a gesture sets a draft, which is painted from
@@ -22,8 +25,17 @@ export class Workbench {
     computation: (selected, before) => (before && before.value === selected ? selected : null),
   });
 
-  /** Grows when the words of the selected layer are to be written. */
-  readonly writing = signal(0);
+  /** Which of a picture's sections is open; stays as one goes from picture to picture. */
+  readonly section = signal<PictureSectionId>('place');
+
+  /** Which of a shape's sections is open. */
+  readonly shapeSection = signal<'fill' | 'edge' | 'place'>('fill');
+
+  /** The words layer that is being written where it stands. */
+  readonly writingOn = linkedSignal<string | null, string | null>({
+    source: this.selectedId,
+    computation: (selected, before) => (before && before.value === selected ? selected : null),
+  });
 
   /** A fix looked at before it is taken. */
   readonly preview = signal<Edit | null>(null);
@@ -79,12 +91,17 @@ export class Workbench {
   /** Goes into a layer: a picture is cropped, words are written. */
   open(layer: Layer): void {
     this.select(layer.id);
-    if (layer.role !== 'words' && !layer.locked) this.cropping.set(layer.id);
-    else if (layer.role === 'words') this.writing.update((n) => n + 1);
+    if (isPicture(layer) && !layer.locked) this.cropping.set(layer.id);
+    else if (layer.role === 'words' && !layer.locked) this.writingOn.set(layer.id);
   }
 
   select(layer: string | null): void {
     if (layer !== this.selectedId()) this.store.dispatch(WorkbenchActions.selected({ layer }));
+  }
+
+  /** Brings what follows from a graphic up to date, unless it is another by now. */
+  amend(change: Change, from: Graphic): void {
+    if (!this.lock.reading()) this.store.dispatch(WorkbenchActions.amended({ change, from }));
   }
 
   undo(): void {

@@ -24,6 +24,7 @@ export class PersistenceEffects {
       ofType(
         WorkbenchActions.opened,
         WorkbenchActions.edited,
+        WorkbenchActions.amended,
         WorkbenchActions.undone,
         WorkbenchActions.redone,
         WorkbenchActions.wentTo,

@@ -1,5 +1,6 @@
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
 import {
+  amend,
   canRedo,
   canUndo,
   commit,
@@ -8,7 +9,9 @@ import {
   line,
   redo,
   undo,
+  type Change,
   type Edit,
+  type Graphic,
   type History,
   type Problem,
 } from '@bright-slot/core';
@@ -32,6 +35,8 @@ export const WorkbenchActions = createActionGroup({
     closed: emptyProps(),
     /** `step` and `at` are given by the caller, so that the reducer stays pure. */
     edited: props<{ edit: Edit; step: string; at: number; select?: string | null }>(),
+    /** What follows from the graphic was brought up to date; `from` is the state it was worked out for. */
+    amended: props<{ change: Change; from: Graphic }>(),
     undone: emptyProps(),
     redone: emptyProps(),
     wentTo: props<{ step: string }>(),
@@ -68,6 +73,9 @@ export const workbenchFeature = createFeature({
       const next = settled(s, commit(s.history, edit, step, at));
       return select === undefined ? next : { ...next, selected: select };
     }),
+    on(WorkbenchActions.amended, (s, { change, from }) =>
+      s.history && current(s.history) === from ? settled(s, amend(s.history, change)) : s,
+    ),
     on(WorkbenchActions.undone, (s) => (s.history ? settled(s, undo(s.history)) : s)),
     on(WorkbenchActions.redone, (s) => (s.history ? settled(s, redo(s.history)) : s)),
     on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),

@@ -1,5 +1,5 @@
 import { Dexie, type DexieOptions, type EntityTable } from 'dexie';
-import type { Silhouette, Slot, Step } from '@bright-slot/core';
+import type { BroughtFont, Silhouette, Slot, Step } from '@bright-slot/core';
 
 /** A graphic's place in its own history, and what lists need to know of it. */
 export interface GraphicRecord {
@@ -27,6 +27,16 @@ export interface AssetRecord {
   name: string;
   added: number;
   credit: string;
+  /** The point to keep in sight and what is around it, in shares of the picture; proposed from its content or set by hand. */
+  focus?: { x: number; y: number } | undefined;
+  subject?: { x: number; y: number; width: number; height: number } | undefined;
+  licence?: string | undefined;
+  /** Its maker asks to be named where it is shown. */
+  showCredit?: boolean | undefined;
+  /** A small copy for lists; a drawing is its own. */
+  thumb?: Blob | undefined;
+  /** Not a picture of the person's: what a cut-out keeps of one. */
+  mask?: boolean | undefined;
 }
 
 /** A finished miniature and the fit word, valid for one state of a graphic. */
@@ -45,6 +55,11 @@ export interface ExportRecord {
   to: 'file' | 'site';
 }
 
+/** A font brought in; its bytes are bare OpenType. */
+export interface FontRecord extends BroughtFont {
+  blob: Blob;
+}
+
 export interface SettingRecord {
   key: string;
   value: unknown;
@@ -58,6 +73,7 @@ export class Database extends Dexie {
   readonly exports!: EntityTable<ExportRecord, 'name'>;
   readonly slots!: EntityTable<Slot, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
+  readonly fonts!: EntityTable<FontRecord, 'hash'>;
 
   /** `store` stands in for the browser's own database in tests. */
   constructor(name = 'bright-slot', store: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'> = {}) {
@@ -72,6 +88,7 @@ export class Database extends Dexie {
     });
     this.version(2).stores({ exports: 'name, graphicId' });
     this.version(3).stores({ slots: 'id' });
+    this.version(4).stores({ fonts: 'hash, family' });
   }
 }
 

@@ -1,5 +1,13 @@
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
-import { commit, current, newGraphic, slotsToStart, startHistory, type History } from '@bright-slot/core';
+import {
+  commit,
+  current,
+  newGraphic,
+  plainAppearance,
+  slotsToStart,
+  startHistory,
+  type History,
+} from '@bright-slot/core';
 import { Database, type AssetRecord } from './database';
 import { GraphicsRepository, storageProblem } from './graphics-repository';
 
@@ -46,6 +54,7 @@ const made = (id: string, picture?: string): History => {
         vector: false,
         place: { mode: 'cover', focus: { x: 0.5, y: 0.5 }, zoom: 1 },
         crop: null,
+        ...plainAppearance,
       },
     },
     `${id}-2`,
@@ -116,6 +125,20 @@ it('stores a picture once, under its hash', async () => {
   await repository.addAsset(asset(hash('1'), 1));
   await repository.addAsset({ ...asset(hash('1'), 2), name: 'Another name' });
   expect((await repository.asset(hash('1')))!.name).toBe('Dot');
+});
+
+it('lists pictures latest first with the graphics that use them, masks left out, and keeps what is told of them', async () => {
+  await save(made('a', hash('1')));
+  await repository.addAsset(asset(hash('1'), 1));
+  await repository.addAsset(asset(hash('2'), 2));
+  await repository.addAsset({ ...asset(hash('3'), 3), mask: true });
+  await repository.describeAsset(hash('1'), { credit: 'M. Wren', showCredit: true, focus: { x: 0.2, y: 0.3 } });
+  const pictures = await repository.pictures();
+  expect(pictures.map((p) => [p.asset.hash, p.usedIn])).toEqual([
+    [hash('2'), []],
+    [hash('1'), [{ id: 'a', name: 'a' }]],
+  ]);
+  expect(pictures[1]!.asset).toMatchObject({ credit: 'M. Wren', showCredit: true, focus: { x: 0.2, y: 0.3 } });
 });
 
 it.each([

@@ -1,11 +1,14 @@
 import {
+  isPicture,
   isNewerStep,
   Step,
   bad,
+  boxAbout,
   good,
   historyFrom,
   type Graphic,
   type History,
+  type Point,
   type Problem,
   type Result,
 } from '@bright-slot/core';
@@ -130,7 +133,8 @@ export class GraphicsRepository {
    * uses, unless they were brought in within the last minutes and may be about to be used. Gives how many graphics went.
    */
   async sweep(before: number, now = Date.now()): Promise<number> {
-    return this.db.transaction('rw', this.db.graphics, this.db.steps, this.db.assets, this.db.previews, async () => {
+    const { graphics, steps, assets, previews, settings } = this.db;
+    return this.db.transaction('rw', [graphics, steps, assets, previews, settings], async () => {
       const gone = (await this.db.graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
       const ids = gone.map((r) => r.id);
       await this.db.steps.where('graphicId').anyOf(ids).delete();
@@ -141,11 +145,15 @@ export class GraphicsRepository {
       await this.db.steps.each((step: unknown) => {
         for (const [hash] of JSON.stringify(step).matchAll(/[0-9a-f]{64}/g)) used.add(hash);
       });
-      const assets = await this.db.assets
+      // And what is kept beside graphics: the house style's logos.
+      await settings.each(({ value }) => {
+        for (const [hash] of (JSON.stringify(value) ?? '').matchAll(/[0-9a-f]{64}/g)) used.add(hash);
+      });
+      const old = await assets
         .where('added')
         .below(now - JUST_ADDED)
         .primaryKeys();
-      await this.db.assets.bulkDelete(assets.filter((hash) => !used.has(hash)));
+      await assets.bulkDelete(old.filter((hash) => !used.has(hash)));
       return ids.length;
     });
   }
@@ -160,6 +168,36 @@ export class GraphicsRepository {
     await this.db.transaction('rw', this.db.assets, async () => {
       if (!(await this.db.assets.get(asset.hash))) await this.db.assets.add(asset);
     });
+  }
+
+  /** The person's pictures, latest first, with the names of the graphics that use each now. */
+  async pictures(): Promise<{ asset: AssetRecord; usedIn: { id: string; name: string }[] }[]> {
+    const { entries } = await this.list();
+    const used = new Map<string, { id: string; name: string }[]>();
+    for (const { graphic } of entries)
+      for (const hash of new Set(graphic.layers.flatMap((l) => (isPicture(l) ? [l.asset] : []))))
+        used.set(hash, [...(used.get(hash) ?? []), { id: graphic.id, name: graphic.name }]);
+    const assets = await this.db.assets.orderBy('added').reverse().toArray();
+    return assets.filter((a) => !a.mask).map((asset) => ({ asset, usedIn: used.get(asset.hash) ?? [] }));
+  }
+
+  /** Changes what is known of a picture: its name, terms, or focus. */
+  async describeAsset(
+    hash: string,
+    change: Partial<Pick<AssetRecord, 'name' | 'credit' | 'licence' | 'showCredit' | 'focus' | 'subject'>>,
+  ): Promise<void> {
+    await this.db.assets.update(hash, change);
+  }
+
+  /** Keeps in sight another place of a picture; what of it is the subject stays as large as it was. */
+  async moveFocus(hash: string, focus: Point): Promise<void> {
+    await this.db.assets
+      .where('hash')
+      .equals(hash)
+      .modify((asset) => {
+        asset.focus = focus;
+        asset.subject = boxAbout(focus, asset.subject ?? { width: 0.3, height: 0.3 });
+      });
   }
 
   asset(hash: string): Promise<AssetRecord | undefined> {

@@ -5,6 +5,7 @@ const mime: Record<PictureType, string> = {
   png: 'image/png',
   webp: 'image/webp',
   avif: 'image/avif',
+  heic: 'image/heic',
   gif: 'image/gif',
   svg: 'image/svg+xml',
 };

@@ -1,11 +1,39 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { firstValueFrom } from 'rxjs';
-import { bad, type Layer, type Problem } from '@bright-slot/core';
-import { pictureLayer, wordsLayer } from '../shared/new-layers';
-import { PicturesService } from '../shared/pictures.service';
+import {
+  bad,
+  firstRun,
+  mainFrame,
+  type Layer,
+  type PictureLayer,
+  type Problem,
+  type Slot,
+  type WordsLayer,
+  withRuns,
+} from '@bright-slot/core';
+import type { ShelfChoice } from '../shelf/shelf.service';
+import {
+  pathLayer,
+  pictureLayer,
+  shapeLayer,
+  shapeNames,
+  veilLayer,
+  wordsLayer,
+  type ShapeKind,
+} from '../shared/new-layers';
+import { HouseStyleService } from '../house-style/house-style.service';
+import { PicturesService, type PictureSource } from '../shared/pictures.service';
 import { Workbench } from '../state/draft';
+import { GraphicsRepository } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
+
+/** More than any drawing of one outline has, bytes. */
+const MOST_PATH = 4_000_000;
+
+/** Words that are to stand on a pale note. */
+const inkOn = (layer: WordsLayer) =>
+  withRuns(layer, { colour: '#1f2a30', size: Math.max(14, Math.round(firstRun(layer).size * 0.5)) });
 
 /** Brings layers into the graphic at work: pictures from anywhere, words. */
 @Injectable()
@@ -13,6 +41,8 @@ export class AddLayers {
   private readonly workbench = inject(Workbench);
   private readonly brought = inject(PicturesService);
   private readonly dialogs = inject(MatDialog);
+  private readonly house = inject(HouseStyleService);
+  private readonly repository = inject(GraphicsRepository);
   readonly busy = signal(0);
   readonly doing = signal('');
   /** Where new layers go: above this many; null is on top. */
@@ -20,7 +50,11 @@ export class AddLayers {
   private controller = new AbortController();
 
   /** Adds pictures, all of them as one step; gives a problem for each that could not be. */
-  async pictures(files: readonly (Blob & { name?: string })[], credit = ''): Promise<Problem[]> {
+  async pictures(
+    files: readonly (Blob & { name?: string })[],
+    from: PictureSource = {},
+    change: (layer: PictureLayer) => PictureLayer = (l) => l,
+  ): Promise<Problem[]> {
     const problems: Problem[] = [];
     const layers: Layer[] = [];
     const { signal: stop } = (this.controller = new AbortController());
@@ -29,10 +63,10 @@ export class AddLayers {
     try {
       for (const file of files) {
         this.doing.set(file.name || 'a picture');
-        const asset = await this.brought.bringIn(file, credit, stop);
+        const asset = await this.brought.bringIn(file, from, stop);
         const graphic = this.workbench.graphic();
         if (stop.aborted || !graphic || graphic.id !== into) break;
-        if (asset.ok) layers.push(pictureLayer(asset.value, graphic));
+        if (asset.ok) layers.push(change(pictureLayer(asset.value, graphic)));
         else problems.push(asset.problem);
       }
     } catch (error) {
@@ -53,18 +87,92 @@ export class AddLayers {
 
   words(text = 'Your words'): void {
     const graphic = this.workbench.graphic();
-    if (graphic) this.place([wordsLayer(graphic, text)], 'Words added');
+    if (graphic) this.place([withRuns(wordsLayer(graphic, text), { face: this.heading() })], 'Words added');
   }
 
-  async fromShelf(): Promise<void> {
-    const { ShelfDialog } = await import('./shelf-dialog');
-    const ref = this.dialogs.open<InstanceType<typeof ShelfDialog>, never, File>(ShelfDialog, {
-      width: '860px',
+  /** What headings are set in; a family that was removed since is another for now. */
+  private heading() {
+    return this.house.style().type.heading;
+  }
+
+  /** A shape; a note goes behind the words that are selected, or behind words of its own. */
+  shape(kind: ShapeKind): void {
+    const graphic = this.workbench.graphic();
+    if (!graphic) return;
+    const name = `${shapeNames[kind]} added`;
+    if (kind !== 'note') return this.place([shapeLayer(graphic, kind)], name);
+    const selected = this.workbench.selected();
+    if (selected?.role !== 'words') {
+      const words = inkOn(wordsLayer(graphic, 'A note'));
+      return this.place([shapeLayer(graphic, 'note', words), words], name);
+    }
+    const note = shapeLayer(graphic, 'note', selected);
+    const at = graphic.layers.findIndex((l) => l.id === selected.id);
+    this.insertAt.set(null);
+    this.workbench.edit({ type: 'add-layer', layer: note, at, name }, note.id);
+  }
+
+  /** The outlines of an SVG as a shape. */
+  async path(file: File): Promise<Problem[]> {
+    if (file.size > MOST_PATH)
+      return [bad('too-heavy', `“${file.name}” is too large for a shape. Add it as a picture instead.`).problem];
+    const { pathOfDrawing } = await import('@bright-slot/core/formats/shape-path');
+    const found = pathOfDrawing(await file.text(), `“${file.name}”`);
+    if (!found.ok) return [found.problem];
+    const graphic = this.workbench.graphic();
+    const name = file.name.replace(/\.svg$/i, '').slice(0, 120) || 'Path';
+    if (graphic) this.place([pathLayer(graphic, found.value, name)], `${name} added`);
+    return [];
+  }
+
+  /** A veil: right behind the words that are to be read over it. */
+  veil(): void {
+    const graphic = this.workbench.graphic();
+    if (!graphic) return;
+    const first = graphic.layers.findIndex((l) => l.role === 'words');
+    const asked = this.insertAt();
+    this.insertAt.set(asked ?? (first < 0 ? null : first));
+    this.place([veilLayer(graphic)], 'Veil added');
+  }
+
+  /** One of the house's logos, by its hash. */
+  async logo(hash: string): Promise<Problem[]> {
+    const asset = await this.repository.asset(hash);
+    const graphic = this.workbench.graphic();
+    if (!asset || !graphic)
+      return [bad('gone', 'That logo is no longer in this browser. Add it again in House style.').problem];
+    this.place([pictureLayer(asset, graphic, 'logo')], `${asset.name} added`);
+    return [];
+  }
+
+  /** From the photo shelf: a picture of the person's own, of the site's, of the page, or an ornament. */
+  async fromShelf(): Promise<Problem[]> {
+    const graphic = this.workbench.graphic();
+    if (!graphic) return [];
+    const { ShelfDialog } = await import('../shelf/shelf-dialog');
+    const ref = this.dialogs.open<InstanceType<typeof ShelfDialog>, { slot: Slot }, ShelfChoice>(ShelfDialog, {
+      width: '1040px',
       maxWidth: '94vw',
       autoFocus: 'first-tabbable',
+      data: { slot: mainFrame(graphic).slot },
     });
+    const choice = await firstValueFrom(ref.afterClosed());
+    if (!choice) return [];
+    if ('file' in choice) {
+      const { tint } = choice;
+      return this.pictures([choice.file], choice.from, (l) => (tint ? { ...l, tint } : l));
+    }
+    const now = this.workbench.graphic();
+    if (now) this.place([pictureLayer(choice.asset, now)], `${choice.asset.name} added`);
+    return [];
+  }
+
+  /** From a web address, fetched by the server. */
+  async fromAddress(): Promise<Problem[]> {
+    const { AddressDialog } = await import('../shelf/address-dialog');
+    const ref = this.dialogs.open<InstanceType<typeof AddressDialog>, never, File>(AddressDialog, { width: '560px' });
     const file = await firstValueFrom(ref.afterClosed());
-    if (file) await this.pictures([file], 'Bright Slot, for Ottermill Pottery');
+    return file ? this.pictures([file]) : [];
   }
 
   cancel(): void {

@@ -1,73 +1,52 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Backdrop } from '@bright-slot/core';
-import { ColourField } from '../shared/colour-field';
+import { FillFields } from '../shared/fill-fields';
 import { SectionTabs } from '../shared/section-tabs';
 import { Workbench } from '../state/draft';
 
-/** The canvas's ground: none, or a colour. */
+/** The canvas's ground: none, a colour, or a gradient. */
 @Component({
   selector: 'bs-backdrop-settings',
-  imports: [ColourField, SectionTabs],
+  imports: [FillFields, SectionTabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <bs-section-tabs [sections]="[{ id: 'backdrop', name: 'Backdrop' }]" open="backdrop" />
-    <div class="line" role="tabpanel" aria-label="Backdrop">
-      <span role="group" aria-label="Backdrop" class="line">
-        <button
-          type="button"
-          class="button"
-          [attr.aria-pressed]="backdrop().kind === 'none'"
-          (click)="set({ kind: 'none' }, 'Backdrop: none')"
-        >
-          None
-        </button>
-        <button
-          type="button"
-          class="button"
-          [attr.aria-pressed]="backdrop().kind === 'colour'"
-          (click)="setColour(colour())"
-        >
-          A colour
-        </button>
-      </span>
-      <bs-colour
-        label="Colour of the backdrop"
-        [value]="colour()"
+    <div role="tabpanel" aria-label="Backdrop">
+      <bs-fill-fields
+        label="Backdrop"
+        what="backdrop"
+        [fill]="backdrop()"
+        [size]="size()"
         (drafted)="draft($event)"
-        (changed)="setColour($event)"
+        (changed)="set($event)"
       />
+      <p class="quiet small-text">
+        {{
+          backdrop().kind === 'none'
+            ? 'Where nothing lies on the canvas, the page’s own ground shows through.'
+            : backdrop().kind === 'gradient'
+              ? 'It fills the canvas behind everything else. Its two ends can be moved on the canvas.'
+              : 'It fills the canvas behind everything else.'
+        }}
+      </p>
     </div>
-    <p class="quiet small-text">
-      {{
-        backdrop().kind === 'none'
-          ? 'Where nothing lies on the canvas, the page’s own ground shows through.'
-          : 'It fills the canvas behind everything else.'
-      }}
-    </p>
   `,
-  styleUrl: './picture-settings.scss',
+  styles: 'p { margin: 8px 0 0; }',
 })
 export class BackdropSettings {
   private readonly workbench = inject(Workbench);
   protected readonly backdrop = computed<Backdrop>(() => this.workbench.shown()?.backdrop ?? { kind: 'none' });
-  protected readonly colour = computed(() => {
-    const b = this.backdrop();
-    return b.kind === 'colour' ? b.colour : '#f4e7cb';
-  });
+  protected readonly size = computed(() => this.workbench.graphic()!.canvas);
 
-  protected set(backdrop: Backdrop, name: string): void {
-    this.workbench.edit({ type: 'set-backdrop', backdrop, name });
+  protected set(backdrop: Backdrop): void {
+    const name =
+      backdrop.kind === 'none'
+        ? 'Backdrop: none'
+        : `Backdrop: ${backdrop.kind === 'colour' ? backdrop.colour : 'gradient'}`;
+    this.workbench.edit({ type: 'set-backdrop', backdrop, name, merge: `backdrop:${backdrop.kind}` });
   }
 
-  protected setColour(colour: string): void {
-    this.set({ kind: 'colour', colour }, `Backdrop: ${colour}`);
-  }
-
-  protected draft(colour: string): void {
-    this.workbench.draft.set({
-      type: 'set-backdrop',
-      backdrop: { kind: 'colour', colour },
-      name: `Backdrop: ${colour}`,
-    });
+  protected draft(backdrop: Backdrop): void {
+    this.workbench.draft.set({ type: 'set-backdrop', backdrop, name: 'Backdrop' });
   }
 }

@@ -1,13 +1,19 @@
 import Konva from 'konva';
 import {
+  boxAbout,
   contains,
   movedLayer,
   placeFor,
+  blockInBox,
+  carriedBy,
   scaledWords,
+  shapeInBox,
   snap,
+  turnedLayer,
   type Box,
   type Graphic,
   type Layer,
+  type Point,
   type WordsLayer,
 } from '@bright-slot/core';
 import type { Workbench } from '../state/draft';
@@ -25,6 +31,22 @@ export interface View {
 
 const INK = '#1f2a30';
 const SPRUCE = '#1f6f5c';
+const corners = ['top-left', 'top-right', 'bottom-right', 'bottom-left'];
+const all = [...corners, 'top-center', 'middle-right', 'bottom-center', 'middle-left'];
+
+/** Where a layer can be taken hold of to be made larger: by its corners in proportion, or by every side. */
+function anchorsOf(layer: Layer): readonly string[] {
+  if (layer.role === 'words') return layer.sizing.kind === 'grow' ? corners : all;
+  if (layer.role !== 'shape' || layer.form.kind === 'path') return corners;
+  if (layer.place.mode !== 'band') return all;
+  return [{ left: 'middle-right', right: 'middle-left', top: 'bottom-center', bottom: 'top-center' }[layer.place.side]];
+}
+
+/** Whether a layer lies where it is put: not along a side, and not as a veil. */
+const moves = (layer: Layer) => layer.role !== 'veil' && !(layer.role === 'shape' && layer.place.mode === 'band');
+const turns = (layer: Layer) =>
+  !(layer.role === 'shape' && (layer.place.mode === 'band' || layer.place.mode === 'line'));
+
 /** How near an edge has to come to another to snap, in CSS px. */
 const REACH = 6;
 
@@ -37,18 +59,22 @@ export class CanvasHandles {
   private readonly rects = new Map<string, Konva.Rect>();
   private graphic: Graphic | undefined;
   private view: View | undefined;
-  /** The layer and its box as they were when the gesture began. */
-  private start: { layer: Layer; box: Box } | undefined;
+  /** The layer, its box and the upright box around it as they were when the gesture began. */
+  private start: { layer: Layer; box: Box; bounds: Box } | undefined;
   opened: ((layer: Layer) => void) | undefined;
 
   constructor(
     container: HTMLDivElement,
     private readonly workbench: Workbench,
     private readonly boundsOf: (layer: Layer) => Box,
+    private readonly placeOf: (layer: Layer) => Box,
   ) {
     this.stage = new Konva.Stage({ container, width: 1, height: 1 });
     this.transformer = new Konva.Transformer({
       rotateEnabled: false,
+      rotateAnchorOffset: 26,
+      rotationSnaps: [0, 90, 180, 270],
+      rotationSnapTolerance: 2,
       keepRatio: true,
       flipEnabled: false,
       enabledAnchors: ['top-left', 'top-right', 'bottom-right', 'bottom-left'],
@@ -82,23 +108,35 @@ export class CanvasHandles {
       }
     for (const [order, layer] of wanted.entries()) {
       const rect = this.rects.get(layer.id) ?? this.newRect(layer.id);
-      const box = this.boundsOf(layer);
+      const box = this.placeOf(layer);
+      // Held by its middle, since that is what it is turned about.
       rect.setAttrs({
-        x: view.x + box.x * view.zoom,
-        y: view.y + box.y * view.zoom,
+        x: view.x + (box.x + box.width / 2) * view.zoom,
+        y: view.y + (box.y + box.height / 2) * view.zoom,
+        offsetX: (box.width * view.zoom) / 2,
+        offsetY: (box.height * view.zoom) / 2,
         width: box.width * view.zoom,
         height: box.height * view.zoom,
+        rotation: layer.role === 'veil' ? 0 : layer.turn,
         scaleX: 1,
         scaleY: 1,
-        draggable: !layer.locked,
-        listening: !layer.locked,
+        draggable: !layer.locked && moves(layer),
+        // A veil lies over what is to be taken hold of: it is chosen by its leaf.
+        listening: !layer.locked && layer.role !== 'veil',
       });
       rect.zIndex(order);
     }
     const chosen = wanted.find((l) => l.id === selected);
     const rect = chosen ? this.rects.get(chosen.id) : undefined;
     this.transformer.nodes(rect ? [rect] : []);
-    this.transformer.resizeEnabled(!!chosen && !chosen.locked);
+    const open = !!chosen && !chosen.locked && chosen.role !== 'veil';
+    const line = chosen?.role === 'shape' && chosen.place.mode === 'line';
+    const sides = chosen ? anchorsOf(chosen) : corners;
+    // A line has its own ends.
+    this.transformer.resizeEnabled(open && !line);
+    this.transformer.rotateEnabled(open && turns(chosen));
+    this.transformer.enabledAnchors([...sides]);
+    this.transformer.keepRatio(sides === corners);
     this.transformer.forceUpdate();
     this.stage.batchDraw();
   }
@@ -122,7 +160,7 @@ export class CanvasHandles {
     rect.on('mouseleave', () => (this.stage.container().style.cursor = ''));
     const begin = () => {
       const layer = this.layer(id);
-      if (layer) this.start = { layer, box: this.boundsOf(layer) };
+      if (layer) this.start = { layer, box: this.placeOf(layer), bounds: this.boundsOf(layer) };
     };
     rect.on('dragstart transformstart', begin);
     rect.on('dragmove', (event: Konva.KonvaEventObject<MouseEvent>) => this.dragged(rect, event.evt));
@@ -140,8 +178,22 @@ export class CanvasHandles {
   private dragged(rect: Konva.Rect, event: MouseEvent | TouchEvent): void {
     const { start, view, graphic } = this;
     if (!start || !view || !graphic) return;
-    const to = { ...start.box, x: (rect.x() - view.x) / view.zoom, y: (rect.y() - view.y) / view.zoom };
-    const others = graphic.layers.filter((l) => l.visible && l.id !== start.layer.id).map((l) => this.boundsOf(l));
+    const middle = this.middle(rect, view);
+    const to = {
+      ...start.bounds,
+      x: middle.x - start.bounds.width / 2,
+      y: middle.y - start.bounds.height / 2,
+    };
+    const carried = carriedBy(start.layer, graphic);
+    const others = graphic.layers
+      .filter(
+        (l) =>
+          l.visible &&
+          l.role !== 'veil' &&
+          l.id !== start.layer.id &&
+          !(l.role === 'shape' && carriedBy(l, graphic) === carried),
+      )
+      .map((l) => this.boundsOf(l));
     const canvas = { x: 0, y: 0, ...graphic.canvas };
     // A photo well over the canvas has no use for lines; holding Alt goes free.
     const free = 'altKey' in event && event.altKey;
@@ -152,14 +204,14 @@ export class CanvasHandles {
         : snap(to, [canvas, ...others.filter((o) => !contains(o, canvas))], REACH / view.zoom);
     this.showLines(lines);
     // Whole canvas pixels, so that what is seen can be typed.
-    const by = { x: Math.round(to.x + offset.x - start.box.x), y: Math.round(to.y + offset.y - start.box.y) };
+    const by = { x: Math.round(to.x + offset.x - start.bounds.x), y: Math.round(to.y + offset.y - start.bounds.y) };
     const snapped = {
-      x: lines.some((l) => l.axis === 'x') ? to.x + offset.x - start.box.x : by.x,
-      y: lines.some((l) => l.axis === 'y') ? to.y + offset.y - start.box.y : by.y,
+      x: lines.some((l) => l.axis === 'x') ? to.x + offset.x - start.bounds.x : by.x,
+      y: lines.some((l) => l.axis === 'y') ? to.y + offset.y - start.bounds.y : by.y,
     };
     this.workbench.draft.set({
       type: 'replace-layer',
-      layer: movedLayer(start.layer, snapped, graphic.canvas),
+      layer: movedLayer(carried, snapped, graphic.canvas),
       name: `${start.layer.name} moved`,
     });
   }
@@ -167,19 +219,35 @@ export class CanvasHandles {
   private resized(rect: Konva.Rect): void {
     const { start, view, graphic } = this;
     if (!start || !view || !graphic) return;
-    const by = (rect.width() * rect.scaleX()) / view.zoom / start.box.width;
-    const to = {
-      x: (rect.x() - view.x) / view.zoom,
-      y: (rect.y() - view.y) / view.zoom,
-      width: start.box.width * by,
-      height: start.box.height * by,
-    };
     const { layer } = start;
-    const next =
-      layer.role === 'words'
-        ? this.resizedWords(layer, start.box, to, by)
-        : { ...layer, place: placeFor(layer, to, graphic.canvas) };
+    if (this.transformer.getActiveAnchor() === 'rotater') {
+      const turn = Math.round(rect.rotation() * 10) / 10;
+      const turned = turnedLayer(layer, turn) as Exclude<Layer, { role: 'veil' }>;
+      this.workbench.draft.set({
+        type: 'replace-layer',
+        layer: turned,
+        name: `${layer.name} turned by ${turned.turn}°`,
+      });
+      return;
+    }
+    const by = (rect.width() * rect.scaleX()) / view.zoom / start.box.width;
+    const down = (rect.height() * rect.scaleY()) / view.zoom / start.box.height;
+    const to = boxAbout(this.middle(rect, view), { width: start.box.width * by, height: start.box.height * down });
+    const next = this.resizedLayer(layer, start.box, to, by, graphic);
+    if (!next) return;
     this.workbench.draft.set({ type: 'replace-layer', layer: next, name: `${layer.name} resized` });
+  }
+
+  private resizedLayer(layer: Layer, from: Box, to: Box, by: number, graphic: Graphic): Layer | null {
+    if (layer.role === 'veil') return null;
+    if (layer.role === 'shape') return shapeInBox(layer, from, to);
+    if (layer.role === 'words')
+      return layer.sizing.kind === 'grow' ? this.resizedWords(layer, from, to, by) : blockInBox(layer, to);
+    return { ...layer, place: placeFor(layer, to, graphic.canvas) };
+  }
+
+  private middle(rect: Konva.Rect, view: View): Point {
+    return { x: (rect.x() - view.x) / view.zoom, y: (rect.y() - view.y) / view.zoom };
   }
 
   private resizedWords(layer: WordsLayer, from: Box, to: Box, by: number): WordsLayer {

@@ -11,13 +11,17 @@ import {
 } from '@angular/core';
 import Konva from 'konva';
 import {
+  boxAbout,
   cropWindow,
+  middleOf,
   pictureGeometry,
+  turnedPoint,
   withImageAt,
   withWindow,
   zoomedInWindow,
   type Box,
   type PictureLayer,
+  type Point,
 } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
 import type { View } from './canvas-handles';
@@ -125,11 +129,21 @@ export class CropView {
     const layer = this.layer();
     const { roomWidth, roomHeight } = this.view();
     this.stage.size({ width: roomWidth, height: roomHeight });
-    const image = this.onRoom(pictureGeometry(layer, this.canvasSize()).image);
+    const geometry = pictureGeometry(layer, this.canvasSize());
+    const image = this.onRoom(geometry.image);
     const window = this.onRoom(cropWindow(layer, this.canvasSize()));
-    if (!this.image.isDragging()) this.image.setAttrs(image);
-    else this.image.setAttrs({ width: image.width, height: image.height });
-    this.window.setAttrs({ ...window, scaleX: 1, scaleY: 1 });
+    const pivot = middleOf(window);
+    // Held by their middles, since they are turned about one.
+    const held = (b: Box) => ({
+      width: b.width,
+      height: b.height,
+      offsetX: b.width / 2,
+      offsetY: b.height / 2,
+      rotation: layer.turn,
+    });
+    this.image.setAttrs(held(image));
+    if (!this.image.isDragging()) this.image.position(turnedPoint(middleOf(image), layer.turn, pivot));
+    this.window.setAttrs({ ...held(window), ...pivot, scaleX: 1, scaleY: 1 });
     // Where the canvas is the window there are no edges to draw.
     this.edges.nodes(layer.place.mode === 'cover' ? [] : [this.window]);
     this.edges.forceUpdate();
@@ -147,14 +161,32 @@ export class CropView {
     element.style.height = `${roomHeight}px`;
     const context = element.getContext('2d')!;
     context.scale(dpr, dpr);
-    const rough = this.surfaces.rough(layer.asset);
-    if (rough) context.drawImage(rough, image.x, image.y, image.width, image.height);
+    const pivot = middleOf(window);
+    context.save();
+    context.translate(pivot.x, pivot.y);
+    context.rotate((layer.turn * Math.PI) / 180);
+    context.translate(-pivot.x, -pivot.y);
+    const rough = this.surfaces.whole(layer);
+    if (rough) {
+      context.save();
+      context.translate(image.x + image.width / 2, image.y + image.height / 2);
+      context.scale(layer.flip.across ? -1 : 1, layer.flip.down ? -1 : 1);
+      context.drawImage(rough, -image.width / 2, -image.height / 2, image.width, image.height);
+      context.restore();
+    }
     context.fillStyle = 'rgba(31, 42, 48, 0.62)';
     context.fillRect(image.x, image.y, image.width, image.height);
-    // In the window the graphic itself shows through, with all that stands over the photo.
-    context.clearRect(window.x, window.y, window.width, window.height);
     context.strokeStyle = '#ffffff';
     context.strokeRect(image.x + 0.5, image.y + 0.5, image.width - 1, image.height - 1);
+    const covers = layer.place.mode === 'cover';
+    if (covers) context.restore();
+    // In the window the graphic itself shows through, with all that stands over the photo.
+    const seen = covers ? this.onRoom({ x: 0, y: 0, ...this.canvasSize() }) : window;
+    context.globalCompositeOperation = 'destination-out';
+    context.fillStyle = '#000';
+    context.fillRect(seen.x, seen.y, seen.width, seen.height);
+    context.globalCompositeOperation = 'source-over';
+    if (!covers) context.restore();
   }
 
   private draft(layer: PictureLayer): void {
@@ -166,20 +198,25 @@ export class CropView {
     });
   }
 
+  /** A point of the room as a point of the canvas before the layer was turned. */
+  private unturned(p: Point, layer: PictureLayer): Point {
+    const { x, y } = this.fromRoom({ ...p, width: 0, height: 0 });
+    return turnedPoint({ x, y }, -layer.turn, middleOf(cropWindow(layer, this.canvasSize())));
+  }
+
   private moved(): void {
     if (!this.start) return;
     const { image } = pictureGeometry(this.start, this.canvasSize());
-    const to = this.fromRoom({ x: this.image.x(), y: this.image.y(), width: 0, height: 0 });
-    this.draft(withImageAt(this.start, { ...image, x: to.x, y: to.y }, this.canvasSize()));
+    const to = boxAbout(this.unturned(this.image.position(), this.start), image);
+    this.draft(withImageAt(this.start, to, this.canvasSize()));
   }
 
   private resized(): void {
     if (!this.start) return;
-    const to = this.fromRoom({
-      x: this.window.x(),
-      y: this.window.y(),
-      width: this.window.width() * this.window.scaleX(),
-      height: this.window.height() * this.window.scaleY(),
+    const { zoom } = this.view();
+    const to = boxAbout(this.unturned(this.window.position(), this.start), {
+      width: (this.window.width() * this.window.scaleX()) / zoom,
+      height: (this.window.height() * this.window.scaleY()) / zoom,
     });
     this.draft(withWindow(this.start, to, this.canvasSize()));
   }

@@ -1,5 +1,13 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { createReporter, mainFrame, type FitReport, type Graphic, type Legibility } from '@bright-slot/core';
+import {
+  createReporter,
+  faintestLetter,
+  luminance,
+  mainFrame,
+  type FitReport,
+  type Graphic,
+  type Legibility,
+} from '@bright-slot/core';
 import { AssetFactsService } from '../shared/asset-facts.service';
 import { PixelsService } from '../shared/pixels.service';
 import { TypeService } from '../shared/type.service';
@@ -53,7 +61,6 @@ export class FitReportService {
       const graphic = untracked(() => this.workbench.working()!);
       const stop = new AbortController();
       untracked(() => this.settled.set(false));
-      void this.assets.ensure(graphic);
       const resting = setTimeout(() => void this.look(graphic, stop.signal), REST);
       onCleanup(() => {
         clearTimeout(resting);
@@ -62,8 +69,19 @@ export class FitReportService {
     });
   }
 
+  /** How a colour of words stands out from what lies behind them: at their faintest letter; null where nothing was seen yet. */
+  contrastOf(layer: string, colour: string): { contrast: number; needed: number } | null {
+    const graphic = this.workbench.graphic();
+    const legibility = this.legibility();
+    const own = legibility?.of === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;
+    if (!graphic || !own) return null;
+    const { slot } = mainFrame(graphic);
+    return faintestLetter(own, slot.shownWidth / slot.width, luminance(colour));
+  }
+
   private async look(graphic: Graphic, stop: AbortSignal): Promise<void> {
     try {
+      await this.assets.ensure(graphic);
       const found = await this.pixels.legibility(graphic, stop);
       if (stop.aborted) return;
       this.legibility.set({ of: graphic.id, found });

@@ -1,5 +1,14 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { movedLayer, pictureGeometry, withImageAt, type Layer } from '@bright-slot/core';
+import {
+  carriedBy,
+  isPicture,
+  movedLayer,
+  pictureGeometry,
+  removing,
+  withImageAt,
+  type Layer,
+} from '@bright-slot/core';
+import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 
 /** Whether a key goes to a control that takes it itself. */
@@ -13,13 +22,14 @@ function typing(target: EventTarget | null): boolean {
 /** A copy under a new id, set off a little so that it can be told from its original. */
 export function copyOf(layer: Layer, canvas: { width: number; height: number }): Layer {
   const copy = { ...layer, id: crypto.randomUUID().slice(0, 8), name: `${layer.name}, copy`.slice(0, 120) };
-  return layer.role === 'words' || layer.place.mode === 'free' ? movedLayer(copy, { x: 12, y: 12 }, canvas) : copy;
+  return !isPicture(layer) || layer.place.mode === 'free' ? movedLayer(copy, { x: 12, y: 12 }, canvas) : copy;
 }
 
 /** The keyboard's way to what the pointer does on the canvas. */
 @Injectable()
 export class LayerKeys {
   private readonly workbench = inject(Workbench);
+  private readonly type = inject(TypeService);
   private readonly held = signal<Layer | null>(null);
 
   key(event: KeyboardEvent): void {
@@ -51,8 +61,7 @@ export class LayerKeys {
     if (chord && key === 'c' && !document.getSelection()?.toString()) return take(() => this.held.set(layer));
     if (chord && key === 'v' && this.held()) return this.paste();
     if (chord || layer.locked) return;
-    if (key === 'delete' || key === 'backspace')
-      return take(() => this.workbench.edit({ type: 'remove-layer', id: layer.id, name: `${layer.name} deleted` }));
+    if (key === 'delete' || key === 'backspace') return take(() => this.remove(layer));
     const way: Record<string, [number, number]> = {
       arrowleft: [-1, 0],
       arrowright: [1, 0],
@@ -65,18 +74,23 @@ export class LayerKeys {
     if (!step || event.altKey || (at && at !== document.body && !at.closest('.stage, [role=tab]'))) return;
     take(() => {
       const by = event.shiftKey ? 10 : 1;
-      if (cropping && layer.role !== 'words') {
+      if (cropping && isPicture(layer)) {
         const { image } = pictureGeometry(layer, graphic.canvas);
         const to = { ...image, x: image.x + step[0] * by, y: image.y + step[1] * by };
         this.workbench.change(withImageAt(layer, to, graphic.canvas), `${layer.name} cropped`, `crop:${layer.id}`);
         return;
       }
-      this.workbench.change(
-        movedLayer(layer, { x: step[0] * by, y: step[1] * by }, graphic.canvas),
-        `${layer.name} moved`,
-        `nudge:${layer.id}`,
-      );
+      const carried = carriedBy(layer, graphic);
+      const moved = movedLayer(carried, { x: step[0] * by, y: step[1] * by }, graphic.canvas);
+      // A veil, or a band along a side, lies as it is set to.
+      if (moved !== carried) this.workbench.change(moved, `${layer.name} moved`, `nudge:${layer.id}`);
     });
+  }
+
+  remove(layer: Layer): void {
+    const graphic = this.workbench.graphic();
+    if (graphic)
+      this.workbench.edit({ ...removing(layer, graphic, this.type.shaper()), name: `${layer.name} deleted` });
   }
 
   duplicate(layer: Layer): void {

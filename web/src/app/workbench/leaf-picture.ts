@@ -6,6 +6,7 @@ import {
   effect,
   inject,
   input,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { firstRun, luminance, mainFrame, paint, plan, surfacesOf, type Layer, type Surfaces } from '@bright-slot/core';
@@ -41,17 +42,33 @@ export class LeafPicture {
   });
   protected readonly size = computed(() => leafSize(this.workbench.graphic()!.canvas));
 
+  /** What the leaf is painted from; other layers only where it lies about words. */
+  private readonly scene = computed(
+    () => {
+      const graphic = this.workbench.graphic();
+      const layer = this.layer();
+      const about =
+        (layer.role === 'shape' && layer.place.mode === 'around') ||
+        (layer.role === 'veil' && layer.form.kind === 'behind');
+      return graphic && { id: graphic.id, frames: graphic.frames, layers: about ? graphic.layers : null };
+    },
+    { equal: (a, b) => a === b || (!!a && !!b && a.id === b.id && a.frames === b.frames && a.layers === b.layers) },
+  );
+
   constructor() {
     effect(() => {
-      const graphic = this.workbench.graphic();
+      const graphic = this.scene() && untracked(() => this.workbench.graphic());
       const shaper = this.type.shaper();
-      const layer = { ...this.layer(), visible: true };
+      // The same object where it can be: what was laid out for it is kept by it.
+      const own = this.layer().visible ? this.layer() : { ...this.layer(), visible: true };
+      const layer = own.role === 'veil' ? { ...own, strength: Math.max(own.strength, 90) } : own;
       this.store.arrived();
       if (!graphic || !shaper) return;
       const { width } = this.size();
       const dpr = devicePixelRatio || 1;
       const p = plan(
-        { ...graphic, layers: [layer] },
+        // The others stay: a note lies about its words, a veil behind them.
+        { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) },
         mainFrame(graphic),
         (width * dpr) / graphic.canvas.width,
         shaper,
@@ -60,7 +77,11 @@ export class LeafPicture {
       const element = this.canvas().nativeElement;
       element.width = p.width;
       element.height = p.height;
-      const rough: Surfaces<CanvasImageSource> = { exact: () => undefined, rough: (asset) => this.store.rough(asset) };
+      const rough: Surfaces<CanvasImageSource> = {
+        exact: () => undefined,
+        rough: (need) => this.store.rough(need),
+        scratch: (w, h) => this.store.scratch(w, h),
+      };
       paint(p, rough, element.getContext('2d')!);
       void this.store.wantRough(surfacesOf(p));
     });

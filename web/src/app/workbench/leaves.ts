@@ -3,6 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { mainFrame, type Layer } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
+import { fillCss } from '../shared/fill-css';
+import { roleNames } from '../shared/role-names';
 import { Workbench } from '../state/draft';
 import { BACKDROP } from '../state/workbench.store';
 import { AddLayers } from './add-layers';
@@ -98,7 +100,7 @@ import { LeafPicture, leafSize } from './leaf-picture';
             <button mat-menu-item type="button" (click)="startRename(layer)">Rename</button>
             <button mat-menu-item type="button" (click)="keys.duplicate(layer)">Duplicate (Ctrl D)</button>
             <button mat-menu-item type="button" (click)="lock(layer)">{{ layer.locked ? 'Unlock' : 'Lock' }}</button>
-            <button mat-menu-item type="button" (click)="remove(layer)">Delete</button>
+            <button mat-menu-item type="button" (click)="keys.remove(layer)">Delete</button>
           </mat-menu>
         </li>
       } @empty {
@@ -267,7 +269,8 @@ export class Leaves {
   protected readonly backdropId = BACKDROP;
   protected readonly backdrop = computed(() => {
     const b = this.workbench.shown()?.backdrop;
-    return b?.kind === 'colour' ? { text: b.colour, colour: b.colour } : { text: 'none', colour: '' };
+    if (!b || b.kind === 'none') return { text: 'none', colour: '' };
+    return { text: b.kind === 'colour' ? b.colour : 'a gradient', colour: fillCss(b, this.backSize()) };
   });
   protected readonly backSize = computed(() => leafSize(this.workbench.graphic()!.canvas));
   protected readonly keys = inject(LayerKeys);
@@ -281,8 +284,7 @@ export class Leaves {
   protected readonly said = signal('');
 
   protected describe(layer: Layer, i: number): string {
-    const role = { photo: 'Photo', logo: 'Logo', words: 'Words' }[layer.role];
-    return `${role}: ${layer.name}, ${i + 1} of ${this.layers().length} from the back${layer.visible ? '' : ', hidden'}${layer.locked ? ', locked' : ''}`;
+    return `${roleNames[layer.role]}: ${layer.name}, ${i + 1} of ${this.layers().length} from the back${layer.visible ? '' : ', hidden'}${layer.locked ? ', locked' : ''}`;
   }
 
   protected selectBackdrop(): void {
@@ -343,9 +345,5 @@ export class Leaves {
     this.renaming.set(null);
     const name = to.trim().slice(0, 120);
     if (name && name !== layer.name) this.workbench.change({ ...layer, name }, `${layer.name} renamed to ${name}`);
-  }
-
-  protected remove(layer: Layer): void {
-    this.workbench.edit({ type: 'remove-layer', id: layer.id, name: `${layer.name} deleted` });
   }
 }

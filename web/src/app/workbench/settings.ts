@@ -1,15 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { PictureLayer, WordsLayer } from '@bright-slot/core';
+import { isPicture, type PictureLayer, type ShapeLayer, type VeilLayer, type WordsLayer } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
 import { BACKDROP } from '../state/workbench.store';
 import { BackdropSettings } from './backdrop-settings';
-import { PictureSettings } from './picture-settings';
+import { PictureSettings } from './picture/picture-settings';
+import { ShapeSettings } from './shape/shape-settings';
+import { VeilSettings } from './veil-settings';
 import { WordsSettings } from './words-settings';
 
 /** The selected layer's settings; nothing else stands here. */
 @Component({
   selector: 'bs-settings',
-  imports: [WordsSettings, PictureSettings, BackdropSettings],
+  imports: [WordsSettings, PictureSettings, ShapeSettings, VeilSettings, BackdropSettings],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section [attr.aria-label]="layer() ? 'Settings of ' + layer()!.name : 'Settings'">
@@ -17,6 +19,10 @@ import { WordsSettings } from './words-settings';
         <bs-words-settings [layer]="w" />
       } @else if (picture(); as p) {
         <bs-picture-settings [layer]="p" />
+      } @else if (shape(); as s) {
+        <bs-shape-settings [layer]="s" />
+      } @else if (veil(); as v) {
+        <bs-veil-settings [layer]="v" />
       } @else if (backdrop()) {
         <bs-backdrop-settings />
       } @else {
@@ -28,7 +34,7 @@ import { WordsSettings } from './words-settings';
     section {
       background: var(--ground);
       padding: 12px 20px 14px;
-      height: 152px;
+      height: 178px;
       overflow: hidden auto;
     }
     :host-context(.beside) section {
@@ -45,8 +51,16 @@ export class Settings {
     const l = this.layer();
     return l?.role === 'words' ? l : null;
   });
+  protected readonly shape = computed<ShapeLayer | null>(() => {
+    const l = this.layer();
+    return l?.role === 'shape' ? l : null;
+  });
+  protected readonly veil = computed<VeilLayer | null>(() => {
+    const l = this.layer();
+    return l?.role === 'veil' ? l : null;
+  });
   protected readonly picture = computed<PictureLayer | null>(() => {
     const l = this.layer();
-    return l && l.role !== 'words' ? l : null;
+    return l && isPicture(l) ? l : null;
   });
 }

@@ -17,28 +17,38 @@ import {
 import { MatTooltip } from '@angular/material/tooltip';
 import {
   enclosing,
-  layoutOf,
+  heldBox,
+  isPicture,
+  layerBounds,
   mainFrame,
   paint,
-  pictureGeometry,
   plan,
   sizeText,
   surfacesOf,
-  wordsBounds,
+  wholeBounds,
   type Box,
   type Layer,
   type PictureLayer,
   type SurfaceNeed,
+  type WordsLayer,
 } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
+import { roleNames } from '../shared/role-names';
 import { PageLikeness, pageOf } from '../shared/page-likeness';
+import { SamplingService } from '../shared/sampling.service';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { GraphicLock } from '../state/graphic-lock';
 import { FitReportService } from './fit-report.service';
 import { CanvasHandles, type View } from './canvas-handles';
 import { CropView } from './crop-view';
+import { Grips } from './grips';
+import { Grip } from './picture/grip';
+import { SubjectHints } from './picture/subject-hints';
+import { SubjectView } from './picture/subject-view';
+import { SampleView } from './sample-view';
 import { SurfaceStore } from './surface-store';
+import { WordsEditor } from './words-editor';
 
 /** How long nothing may change before exact surfaces are made, in ms. */
 const REST = 70;
@@ -47,7 +57,7 @@ const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
 /** The canvas, lit, in its page. */
 @Component({
   selector: 'bs-stage',
-  imports: [PageLikeness, Icon, MatTooltip, CropView],
+  imports: [PageLikeness, Icon, MatTooltip, CropView, SampleView, SubjectView, WordsEditor, Grip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'stage', '[class.only]': 'only()', '[class.on-page]': 'onPage()' },
   templateUrl: './stage.html',
@@ -73,6 +83,8 @@ export class Stage {
   protected readonly onPage = signal(false);
   /** All on screen is from the originals, at the pixels of the screen. */
   protected readonly exact = signal(false);
+  /** That it is not takes long enough to be told. */
+  protected readonly preparing = signal(false);
   private readonly dpr = signal(devicePixelRatio || 1);
 
   protected readonly frame = computed(() => mainFrame(this.workbench.shown()!));
@@ -99,8 +111,8 @@ export class Stage {
     const graphic = this.workbench.shown();
     const layer = graphic?.layers.find((l) => l.id === id);
     const { width, height } = this.roomSize();
-    if (!graphic || !layer || layer.role === 'words' || !width) return null;
-    const all = enclosing([{ x: 0, y: 0, ...graphic.canvas }, pictureGeometry(layer, graphic.canvas).image])!;
+    if (!graphic || !layer || !isPicture(layer) || !width) return null;
+    const all = enclosing([{ x: 0, y: 0, ...graphic.canvas }, wholeBounds(layer, graphic.canvas)])!;
     const zoom = Math.min(this.restZoom(), (width - 40) / all.width, (height - 40) / all.height);
     return { zoom, x: width / 2 - (all.x + all.width / 2) * zoom, y: height / 2 - (all.y + all.height / 2) * zoom };
   }
@@ -179,7 +191,38 @@ export class Stage {
   protected readonly cropped = computed<PictureLayer | null>(() => {
     const id = this.workbench.cropping();
     const layer = this.workbench.shown()?.layers.find((l) => l.id === id);
-    return layer && layer.role !== 'words' && !this.only() && !this.onPage() ? layer : null;
+    return layer && isPicture(layer) && !this.only() && !this.onPage() ? layer : null;
+  });
+
+  protected readonly sampling = inject(SamplingService);
+  /** The words that are being written where they stand. */
+  protected readonly writing = computed<WordsLayer | null>(() => {
+    const id = this.workbench.writingOn();
+    const layer = this.workbench.shown()?.layers.find((l) => l.id === id);
+    return layer?.role === 'words' && !this.only() && !this.onPage() ? layer : null;
+  });
+  /** The pixels a colour is being taken from: all that is seen, or one layer alone. */
+  protected readonly sampled = computed<ImageData | null>(() => {
+    const under = this.sampling.under();
+    const graphic = this.workbench.shown();
+    const shaper = this.type.shaper();
+    if (!under || !graphic || !shaper) return null;
+    const element = this.canvas().nativeElement;
+    if (under.from === 'seen') return element.getContext('2d')!.getImageData(0, 0, element.width, element.height);
+    const only = this.workbench.selectedId() ?? '';
+    const p = plan(graphic, mainFrame(graphic), this.zoom() * this.dpr(), shaper, { only });
+    const context = new OffscreenCanvas(p.width, p.height).getContext('2d', { willReadFrequently: true })!;
+    paint(p, this.store, context);
+    return context.getImageData(0, 0, p.width, p.height);
+  });
+
+  protected readonly grips = inject(Grips);
+  private readonly hints = inject(SubjectHints);
+  /** The picture whose subject is being marked. */
+  protected readonly marked = computed<PictureLayer | null>(() => {
+    const layer = this.workbench.selected();
+    const marked = layer && isPicture(layer) && this.hints.layer() === layer.id;
+    return marked && !this.only() && !this.onPage() ? layer : null;
   });
 
   private handles: CanvasHandles | undefined;
@@ -188,6 +231,11 @@ export class Stage {
 
   constructor() {
     const destroyed = inject(DestroyRef);
+    this.sampling.canvas.set(true);
+    destroyed.onDestroy(() => {
+      this.sampling.under()?.done(null);
+      this.sampling.canvas.set(false);
+    });
     afterNextRender(() => {
       const room = this.room().nativeElement;
       const observer = new ResizeObserver(() => {
@@ -196,7 +244,12 @@ export class Stage {
       });
       observer.observe(room);
       this.roomSize.set({ width: room.clientWidth, height: room.clientHeight });
-      this.handles = new CanvasHandles(this.hits().nativeElement, this.workbench, (l) => this.boundsOf(l));
+      this.handles = new CanvasHandles(
+        this.hits().nativeElement,
+        this.workbench,
+        (l) => this.boundsOf(l),
+        (l) => this.placeOf(l),
+      );
       this.handles.opened = (layer) => this.workbench.open(layer);
       destroyed.onDestroy(() => {
         observer.disconnect();
@@ -204,6 +257,11 @@ export class Stage {
         cancelAnimationFrame(this.frameAsked);
         clearTimeout(this.resting);
       });
+    });
+    effect((cleanUp) => {
+      if (this.exact() || this.workbench.draft()) return this.preparing.set(false);
+      const told = setTimeout(() => this.preparing.set(true), 500);
+      cleanUp(() => clearTimeout(told));
     });
     // Painting follows whatever it depends on, once a frame at most.
     effect(() => {
@@ -218,7 +276,8 @@ export class Stage {
     effect(() => {
       const graphic = this.workbench.shown();
       const view = this.view();
-      const hidden = this.onPage() || this.only() || this.cropped() !== null;
+      const hidden =
+        this.onPage() || this.only() || this.cropped() !== null || this.marked() !== null || this.writing() !== null;
       const selected = hidden ? null : this.workbench.selectedId();
       if (graphic && this.type.shaper() && view.roomWidth > 0)
         this.handles?.show(graphic, view, selected, !hidden && !this.lock.reading());
@@ -227,13 +286,17 @@ export class Stage {
 
   private boundsOf(layer: Layer): Box {
     const shaper = this.type.shaper();
-    if (layer.role === 'words')
-      return shaper ? wordsBounds(layoutOf(layer, shaper)) : { x: 0, y: 0, width: 0, height: 0 };
-    return pictureGeometry(layer, this.workbench.shown()!.canvas).shown;
+    return shaper ? layerBounds(layer, this.workbench.shown()!, shaper) : { x: 0, y: 0, width: 0, height: 0 };
+  }
+
+  /** The box that handles hold, to be turned about its middle. */
+  private placeOf(layer: Layer): Box {
+    const shaper = this.type.shaper();
+    return shaper ? heldBox(layer, this.workbench.shown()!, shaper) : { x: 0, y: 0, width: 0, height: 0 };
   }
 
   private labelOf(layer: Layer, box: Box): string {
-    const role = { photo: 'Photo', logo: 'Logo', words: 'Words' }[layer.role];
+    const role = roleNames[layer.role];
     return `${role}: ${layer.name}, ${Math.round(box.width)} × ${Math.round(box.height)} px at ${Math.round(box.x)}, ${Math.round(box.y)}${layer.locked ? ', locked' : ''}`;
   }
 
@@ -249,8 +312,12 @@ export class Stage {
     void this.store.wantRough(surfacesOf(p));
     this.exact.set(wanting.length === 0);
     clearTimeout(this.resting);
-    if (wanting.length === 0 || this.workbench.draft() || this.workbench.preview()) return;
+    if (wanting.length === 0) return;
     const want = (needs: readonly SurfaceNeed[]) => this.store.want(needs);
+    if (this.workbench.draft() || this.workbench.preview()) {
+      this.store.wantQuick(wanting);
+      return;
+    }
     this.resting = setTimeout(() => want(wanting), REST);
   }
 

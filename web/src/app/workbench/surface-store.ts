@@ -1,20 +1,37 @@
 import { Injectable, inject, signal } from '@angular/core';
-import type { SurfaceNeed, Surfaces } from '@bright-slot/core';
-import { PixelsService, ROUGH_SIDE } from '../shared/pixels.service';
-import { vectorSurface } from '../shared/vectors';
+import {
+  isPlainLook,
+  roughKey,
+  type Box,
+  type PaintContext,
+  type PictureLayer,
+  type SurfaceNeed,
+  type Surfaces,
+} from '@bright-slot/core';
+import { PixelsService } from '../shared/pixels.service';
 import { BitmapCache } from '../workers/bitmap-cache';
 import { JobStopped } from '../workers/pixel-client';
 
 /** Pixels of finished surfaces kept, so that undo and zoom find what they had. */
 const BUDGET = 60e6;
+/** Pixels of rough pictures kept. */
+const ROUGH_BUDGET = 60e6;
+/** Reductions of which the latest surface is remembered. */
+const MOST_RECENT = 40;
 
 /** Surfaces for the screen: exact ones as they are finished, rough ones meanwhile. */
 @Injectable()
 export class SurfaceStore implements Surfaces<CanvasImageSource> {
   private readonly pixels = inject(PixelsService);
   private readonly done = new BitmapCache(BUDGET);
-  private readonly roughs = new Map<string, ImageBitmap | null>();
+  /** The latest surface of each reduction, however it was finished. */
+  private readonly latest = new Map<string, { image: ImageBitmap; place: Box }>();
+  private readonly roughs = new BitmapCache(ROUGH_BUDGET);
+  /** The latest rough picture of each file, in whatever look; and the files of which one is being made. */
+  private readonly lastRough = new Map<string, ImageBitmap>();
+  private readonly roughUnderWay = new Set<string>();
   private readonly underWay = new Map<string, AbortController>();
+  private sheet: OffscreenCanvas | undefined;
   /** Grows when a surface arrives. */
   readonly arrived = signal(0);
   readonly problem = signal<string | null>(null);
@@ -23,27 +40,52 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
     return this.done.get(need.key);
   }
 
-  rough(asset: string): ImageBitmap | undefined {
-    return this.roughs.get(asset) ?? undefined;
+  recent(need: SurfaceNeed): { image: ImageBitmap; place: Box } | undefined {
+    return this.latest.get(need.base);
   }
 
-  /** Sees to it that a rough picture of each need is there; for first sight. */
+  /** While a slider moves: makes what has only the rest to do after its reduction, one at a time for each. */
+  wantQuick(needs: readonly SurfaceNeed[]): void {
+    const quick = needs.filter((n) => this.latest.has(n.base));
+    if (quick.length && !this.underWay.size) this.want(quick);
+  }
+
+  rough(need: SurfaceNeed): ImageBitmap | undefined {
+    // While a look or a cut-out is being changed the one before is nearer the truth than none.
+    return this.roughs.get(roughKey(need)) ?? this.lastRough.get(need.asset);
+  }
+
+  /** A whole rough picture of a layer, in its look. */
+  whole(layer: PictureLayer): ImageBitmap | undefined {
+    const finish = { look: isPlainLook(layer.look) ? null : layer.look, tint: layer.tint } as SurfaceNeed['finish'];
+    const { asset, cutout } = layer;
+    return this.rough({ asset, cutout, finish } as SurfaceNeed);
+  }
+
+  scratch(width: number, height: number): { context: PaintContext<CanvasImageSource>; image: CanvasImageSource } {
+    const sheet = (this.sheet ??= new OffscreenCanvas(width, height));
+    if (sheet.width !== width) sheet.width = width;
+    if (sheet.height !== height) sheet.height = height;
+    const context = sheet.getContext('2d')!;
+    context.reset();
+    return { context, image: sheet };
+  }
+
+  /** Sees to it that a rough picture of each need is there; for first sight and dragging. */
   async wantRough(needs: readonly SurfaceNeed[]): Promise<void> {
-    for (const { asset, vector, natural } of needs) {
-      if (this.roughs.has(asset)) continue;
-      this.roughs.set(asset, null);
-      const whole = { x: 0, y: 0, width: natural.width, height: natural.height };
-      const by = vector ? Math.min(4, ROUGH_SIDE / Math.max(natural.width, natural.height)) : 1;
-      const big = { x: 0, y: 0, width: Math.ceil(whole.width * by), height: Math.ceil(whole.height * by) };
+    for (const need of needs) {
+      const key = roughKey(need);
+      // One at a time for each file: while a slider moves, its later ones are asked for when this one is there.
+      if (this.roughs.has(key) || this.roughUnderWay.has(need.asset)) continue;
+      this.roughUnderWay.add(need.asset);
       try {
-        this.roughs.set(
-          asset,
-          vector
-            ? await vectorSurface({ key: '', asset, natural, opaque: false, vector, image: big, shown: big, out: big })
-            : await this.pixels.rough(asset),
-        );
+        const rough = await this.pixels.rough(need);
+        this.roughs.set(key, rough);
+        this.lastRough.set(need.asset, rough);
+        this.roughUnderWay.delete(need.asset);
         this.arrived.update((n) => n + 1);
       } catch (error) {
+        // What could not be made is not asked for again and again.
         this.fail(error);
       }
     }
@@ -61,13 +103,11 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
       if (this.done.has(need.key) || this.underWay.has(need.key)) continue;
       const controller = new AbortController();
       this.underWay.set(need.key, controller);
-      const made = need.vector
-        ? vectorSurface(need)
-        : this.pixels.sight.run({ kind: 'surface', need: { ...need } }, controller.signal);
-      made.then(
+      this.pixels.surface(need, controller.signal).then(
         (bitmap) => {
           this.underWay.delete(need.key);
           this.done.set(need.key, bitmap);
+          this.remember(need, bitmap);
           this.problem.set(null);
           this.arrived.update((n) => n + 1);
         },
@@ -76,6 +116,15 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
           this.fail(error);
         },
       );
+    }
+  }
+
+  private remember(need: SurfaceNeed, image: ImageBitmap): void {
+    this.latest.delete(need.base);
+    this.latest.set(need.base, { image, place: need.place });
+    for (const base of this.latest.keys()) {
+      if (this.latest.size <= MOST_RECENT) break;
+      this.latest.delete(base);
     }
   }
 

@@ -3,32 +3,46 @@ import {
   Component,
   ElementRef,
   computed,
-  effect,
   inject,
   input,
   signal,
   viewChild,
 } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSelect, MatOption } from '@angular/material/select';
 import {
   families,
-  familyNamed,
+  blockInBox,
+  scaledWords,
+  fieldNames,
+  fieldValues,
+  fieldsIn,
   firstRun,
   layoutOf,
   textOf,
+  typographic,
+  turnedLayer,
   weightWithin,
   withRuns,
-  withText,
   type Align,
+  type FieldName,
   type Run,
+  type Sizing,
   type WordsLayer,
 } from '@bright-slot/core';
+import { HouseStyleService } from '../house-style/house-style.service';
+import { Choice, type Option } from '../shared/choice';
 import { ColourField } from '../shared/colour-field';
+import { FontsService } from '../shared/fonts.service';
 import { Icon } from '../shared/icon';
 import { NumberField } from '../shared/number-field';
 import { SectionTabs } from '../shared/section-tabs';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
+import { FamilyField } from './family-field';
+import { FitReportService } from './fit-report.service';
+import { WordsAround } from './words-around';
+import { written } from './writing';
 
 const weightNames: Record<number, string> = {
   200: 'Extra light',
@@ -41,9 +55,28 @@ const weightNames: Record<number, string> = {
   900: 'Black',
 };
 
+const fieldLabels: Record<FieldName, string> = {
+  business: 'Business name',
+  address: 'Address',
+  date: 'Date',
+};
+
 @Component({
   selector: 'bs-words-settings',
-  imports: [ColourField, NumberField, SectionTabs, Icon, MatSelect, MatOption],
+  imports: [
+    Choice,
+    ColourField,
+    FamilyField,
+    NumberField,
+    SectionTabs,
+    Icon,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    MatSelect,
+    MatOption,
+    WordsAround,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './words-settings.html',
   styleUrl: './words-settings.scss',
@@ -51,45 +84,123 @@ const weightNames: Record<number, string> = {
 export class WordsSettings {
   readonly layer = input.required<WordsLayer>();
   private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
+  private readonly fonts = inject(FontsService);
+  private readonly report = inject(FitReportService);
+  private readonly house = inject(HouseStyleService);
   private readonly workbench = inject(Workbench);
   private readonly type = inject(TypeService);
-  protected readonly families = families;
-  protected readonly section = signal<'words' | 'place'>('words');
+  protected readonly section = signal<'words' | 'around' | 'place'>('words');
   protected readonly run = computed(() => firstRun(this.layer()));
   protected readonly text = computed(() => textOf(this.layer()));
   protected readonly align = computed(() => this.layer().paragraphs[0]!.align);
-  protected readonly family = computed(() => familyNamed(this.run().face.family) ?? families[0]!);
+  protected readonly family = computed(() => this.fonts.named(this.run().face.family) ?? families[0]!);
   protected readonly weights = computed(() => {
     const [least, most] = this.family().weights;
-    return Object.entries(weightNames)
+    const named = Object.entries(weightNames)
       .map(([w, name]) => ({ weight: Number(w), name }))
       .filter(({ weight }) => weight >= least && weight <= most);
+    return named.length ? named : [{ weight: least, name: 'Its own' }];
   });
   protected readonly box = computed(() => {
     const shaper = this.type.shaper();
     return shaper ? layoutOf(this.layer(), shaper).box : { x: 0, y: 0, width: 0, height: 0 };
   });
 
-  constructor() {
-    let seen = this.workbench.writing();
-    effect(() => {
-      const writing = this.workbench.writing();
-      if (writing === seen) return;
-      seen = writing;
-      this.section.set('words');
-      setTimeout(() => this.field()?.nativeElement.select());
-    });
-  }
+  /** How the words stand out where they do least, in figures. */
+  protected readonly contrast = computed(() => {
+    const found = this.report.contrastOf(this.layer().id, this.run().colour);
+    if (!found) return null;
+    const figure = (Math.floor(found.contrast * 10) / 10).toFixed(1);
+    return { text: `${figure} : 1`, needs: `needs ${found.needed}`, passes: found.contrast >= found.needed };
+  });
+  protected readonly sizings: readonly Option<Sizing['kind']>[] = [
+    { id: 'grow', name: 'Grows with its words' },
+    { id: 'wrap', name: 'Wraps at a width' },
+    { id: 'fill', name: 'Fills a box' },
+  ];
+  /** The size its words were given to fill a box; null where they have their own. */
+  protected readonly filled = computed(() => {
+    const shaper = this.type.shaper();
+    if (this.layer().sizing.kind !== 'fill' || !shaper) return null;
+    return this.run().size * layoutOf(this.layer(), shaper).by;
+  });
+  protected readonly typographic = computed(() => typographic(this.text()) !== this.text());
+  protected readonly fields = computed(() => {
+    const values = fieldValues(this.house.style(), new Date());
+    return fieldNames.map((id) => ({ id, name: fieldLabels[id], says: values[id] }));
+  });
+  protected readonly holds = computed(() => fieldsIn(this.layer()).map((f) => fieldLabels[f].toLowerCase()));
+  protected readonly frozen = computed(() => this.layer().fields.frozen && this.holds().length > 0);
 
   protected write(text: string): void {
-    const { id, name } = this.layer();
-    // One step a word: the key changes where a word ends.
-    const words = text.trim().split(/\s+/).length;
-    const nameFor = (t: string) => t.replace(/\s+/g, ' ').trim().slice(0, 40) || 'Words';
-    // A name that was not given by hand goes along with the words.
-    const layer = withText(this.layer(), text);
-    const renamed = name === nameFor(this.text()) ? { ...layer, name: nameFor(text) } : layer;
-    this.workbench.change(renamed, `Words: “${text.replace(/\s+/g, ' ').trim().slice(-40)}”`, `words:${id}:${words}`);
+    const { layer, name, merge } = written(this.layer(), this.text(), text);
+    this.workbench.change(layer, name, merge);
+  }
+
+  protected setTypographic(): void {
+    const { layer } = written(this.layer(), this.text(), typographic(this.text()));
+    this.workbench.change(layer, `${layer.name}: quotes and dashes of print`);
+  }
+
+  /** A field goes where the caret is. */
+  protected insert(field: FieldName): void {
+    const element = this.field()?.nativeElement;
+    const text = this.text();
+    const at = element?.selectionStart ?? text.length;
+    const end = element?.selectionEnd ?? at;
+    const { layer } = written(this.layer(), text, `${text.slice(0, at)}{${field}}${text.slice(end)}`);
+    const values = fieldValues(this.house.style(), new Date());
+    this.workbench.change(
+      { ...layer, fields: { values, frozen: false } },
+      `${layer.name}: ${fieldLabels[field].toLowerCase()} as a field`,
+    );
+  }
+
+  protected thaw(): void {
+    const values = fieldValues(this.house.style(), new Date());
+    this.workbench.change(
+      { ...this.layer(), fields: { values, frozen: false } },
+      `${this.layer().name}: fields of today`,
+    );
+  }
+
+  protected sized(kind: Sizing['kind']): void {
+    const before = this.layer();
+    if (kind === before.sizing.kind) return;
+    // Words that were sized to fill a box keep the size they are seen at.
+    const by = (this.filled() ?? this.run().size) / this.run().size;
+    const layer = by === 1 ? before : { ...scaledWords(before, by), sizing: before.sizing };
+    const { width, height, x, y } = this.box();
+    const sizing: Sizing =
+      kind === 'grow'
+        ? { kind }
+        : kind === 'wrap'
+          ? { kind, width: Math.max(1, Math.ceil(width)) }
+          : { kind, width: Math.max(1, Math.ceil(width)), height: Math.max(1, Math.ceil(height)) };
+    // It stays where it is seen.
+    const next = blockInBox({ ...layer, sizing }, { x, y, width: Math.ceil(width), height: Math.ceil(height) });
+    this.workbench.change(
+      next,
+      `${layer.name}: ${{ grow: 'grows with its words', wrap: 'wraps at a width', fill: 'fills a box' }[kind]}`,
+    );
+  }
+
+  protected block(change: Partial<{ width: number; height: number }>): void {
+    const { x, y, width, height } = this.box();
+    this.workbench.change(
+      blockInBox(this.layer(), { x, y, width, height, ...change }),
+      `${this.layer().name}: size of the block`,
+      `block:${this.layer().id}`,
+    );
+  }
+
+  protected setParagraphSpacing(paragraphSpacing: number): void {
+    const layer = this.layer();
+    this.workbench.change(
+      { ...layer, paragraphSpacing },
+      `${layer.name}: room between paragraphs`,
+      `paragraphs:${layer.id}`,
+    );
   }
 
   protected changeRuns(change: Partial<Omit<Run, 'text'>>, name: string, merge?: string): void {
@@ -105,7 +216,7 @@ export class WordsSettings {
   }
 
   protected setFamily(name: string): void {
-    const family = familyNamed(name)!;
+    const family = this.fonts.named(name)!;
     const { weight, italic } = this.run().face;
     this.changeRuns(
       { face: { family: name, weight: weightWithin(family, weight), italic: italic && family.italic } },
@@ -139,6 +250,11 @@ export class WordsSettings {
       `${layer.name}: line spacing ${lineSpacing}`,
       `spacing:${layer.id}`,
     );
+  }
+
+  protected turn(degrees: number): void {
+    const turned = turnedLayer(this.layer(), degrees);
+    this.workbench.change(turned, `${turned.name} turned by ${turned.turn}°`, `turn:${turned.id}`);
   }
 
   protected moveTo(axis: 'x' | 'y', to: number): void {

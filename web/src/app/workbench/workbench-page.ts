@@ -14,9 +14,11 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { mainFrame, ratioOf, sizeText, slotChanges, type Slot } from '@bright-slot/core';
+import { mainFrame, ratioOf, sizeText, slotChanges, type Problem, type Slot } from '@bright-slot/core';
 import { SaveState } from '../frame/save-state';
+import { HouseStyleService } from '../house-style/house-style.service';
 import { Icon } from '../shared/icon';
+import { shapeNames, type ShapeKind } from '../shared/new-layers';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { GraphicLock } from '../state/graphic-lock';
@@ -25,9 +27,13 @@ import { FollowedSlots } from '../slots/followed-slots.service';
 import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './add-layers';
+import { FieldsService } from './fields.service';
 import { FitReportPanel } from './fit-report-panel';
+import { JustEnoughService } from './just-enough.service';
 import { LayerKeys } from './layer-keys';
 import { Leaves } from './leaves';
+import { Grips } from './grips';
+import { SubjectHints } from './picture/subject-hints';
 import { Settings } from './settings';
 import { Stage } from './stage';
 import { StepsPanel } from './steps-panel';
@@ -50,7 +56,7 @@ import { SurfaceStore } from './surface-store';
     MatMenuItem,
     MatMenuTrigger,
   ],
-  providers: [SurfaceStore, AddLayers, LayerKeys],
+  providers: [SurfaceStore, AddLayers, LayerKeys, Grips, SubjectHints],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(document:keydown)': 'keys.key($event)',
@@ -77,6 +83,7 @@ export class WorkbenchPage {
   protected readonly health = inject(StorageHealth);
   private readonly type = inject(TypeService);
   private readonly snack = inject(MatSnackBar);
+  private readonly house = inject(HouseStyleService);
 
   protected readonly graphic = computed(() => {
     const g = this.workbench.working();
@@ -115,6 +122,9 @@ export class WorkbenchPage {
   }
 
   constructor() {
+    // Veils are kept just strong enough for as long as the graphic is at work.
+    inject(JustEnoughService);
+    inject(FieldsService);
     effect(() => {
       const id = this.id();
       void untracked(() => this.open(id));
@@ -151,6 +161,22 @@ export class WorkbenchPage {
     await this.bringIn([...(files ?? [])]);
   }
 
+  protected readonly shapes = (Object.keys(shapeNames) as ShapeKind[]).map((kind) => ({
+    kind,
+    name: shapeNames[kind],
+  }));
+
+  protected readonly logos = computed(() => this.house.style().logos);
+
+  protected async addLogo(hash: string): Promise<void> {
+    this.tell(await this.add.logo(hash));
+  }
+
+  protected async choosePath(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    if (file && !this.lock.reading()) this.tell(await this.add.path(file));
+  }
+
   protected dragOver(event: DragEvent): void {
     if (![...(event.dataTransfer?.types ?? [])].includes('Files')) return;
     event.preventDefault();
@@ -175,9 +201,20 @@ export class WorkbenchPage {
     await this.bringIn(files);
   }
 
+  protected async fromShelf(): Promise<void> {
+    this.tell(await this.add.fromShelf());
+  }
+
+  protected async fromAddress(): Promise<void> {
+    this.tell(await this.add.fromAddress());
+  }
+
   private async bringIn(files: readonly File[]): Promise<void> {
     if (this.lock.reading()) return;
-    const problems = await this.add.pictures(files);
+    this.tell(await this.add.pictures(files));
+  }
+
+  private tell(problems: readonly Problem[]): void {
     for (const p of problems) this.snack.open(p.message, 'Close', { duration: 15_000, politeness: 'assertive' });
   }
 }

@@ -2,7 +2,12 @@
 import { encode } from './job/encode';
 import { examine } from './job/examine';
 import { inspect } from './job/inspect';
-import { picture } from './job/pictures';
+import { edges, looked, parts, silhouette, trim } from './job/look-at';
+import { proposedFocus } from './job/focus';
+import { paletteFrom } from './job/palette';
+import { decodeBlob, decodeCount, picture } from './job/pictures';
+import { openFont } from './job/font';
+import { strengthFor } from './job/just-enough';
 import { legibility } from './job/legibility';
 import { render, renderFile } from './job/render';
 import { rough } from './job/rough';
@@ -18,13 +23,14 @@ class Stopped extends Error {}
 async function answer(task: Task, stopped: () => boolean): Promise<{ value: unknown; transfer: Transferable[] }> {
   switch (task.kind) {
     case 'surface': {
-      const surface = await makeSurface(task.need, stopped);
+      const surface = await makeSurface(task.need, stopped, task.drawn);
       if (!surface) throw new Stopped();
       const bitmap = await createImageBitmap(surface);
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'rough': {
-      const bitmap = rough(await picture(task.asset), task.most);
+      const whole = task.drawn ?? (await picture(task.asset, task.cutout));
+      const bitmap = await looked(rough(whole, task.most), task.look, task.tint);
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'inspect': {
@@ -32,15 +38,44 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: found, transfer: found.ok && 'rough' in found.value ? [found.value.rough] : [] };
     }
     case 'file': {
+      const before = decodeCount();
       const canvas = await renderFile(task.graphic, task.vectors, stopped);
       if (!canvas || stopped()) throw new Stopped();
       const blob = await encode(canvas, task);
-      return { value: { blob, width: canvas.width, height: canvas.height }, transfer: [] };
+      const decoded = decodeCount() - before;
+      return { value: { blob, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
+    }
+    case 'trim':
+      return { value: await trim(task), transfer: [] };
+    case 'parts':
+      return { value: await parts(task), transfer: [] };
+    case 'silhouette':
+      return { value: await silhouette(task), transfer: [] };
+    case 'focus': {
+      const seen =
+        task.source instanceof Blob ? await decodeBlob(task.source) : rough(await picture(task.source), 2048);
+      return { value: await proposedFocus(seen), transfer: [] };
+    }
+    case 'edges': {
+      const facts = await edges(task.need, stopped, task.drawn);
+      if (!facts) throw new Stopped();
+      return { value: facts, transfer: [] };
     }
     case 'legibility': {
       const samples = await legibility(task.graphic, task.ground, task.vectors, stopped);
       if (!samples) throw new Stopped();
       return { value: samples, transfer: [] };
+    }
+    case 'palette':
+      return { value: await paletteFrom(task.pictures), transfer: [] };
+    case 'font': {
+      const opened = await openFont(task.blob, task.name);
+      return { value: opened, transfer: opened.ok ? [opened.value.bytes] : [] };
+    }
+    case 'just-enough': {
+      const found = await strengthFor(task.graphic, task.veil, task.ground, task.vectors, stopped);
+      if (!found) throw new Stopped();
+      return { value: found, transfer: [] };
     }
     case 'examine':
       return { value: await examine(task.blob, task.name), transfer: [] };

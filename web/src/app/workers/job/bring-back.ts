@@ -3,6 +3,7 @@ import {
   asNewGraphic,
   bad,
   createUnpacker,
+  fontKind,
   good,
   identify,
   plainHouseStyle,
@@ -58,7 +59,7 @@ export async function bringBack(
   if (!files.ok) return files;
   const content = readBackup(files.value);
   if (!content.ok) return content;
-  const { assets, graphics, backup } = content.value;
+  const { assets, graphics, backup, fonts } = content.value;
   const db = database();
   for (const [i, { facts, bytes }] of assets.entries()) {
     const told = identify(bytes, facts.name);
@@ -67,6 +68,9 @@ export async function bringBack(
     if (!sound) return bad('damaged', `The picture “${facts.name}” in the zip is damaged; nothing was brought in.`);
     progress(assets.length + i + 1, assets.length * 2);
   }
+  for (const { facts, bytes } of fonts)
+    if (fontKind(bytes) !== 'opentype' || (await sha256(bytes as Uint8Array<ArrayBuffer>)) !== facts.hash)
+      return bad('damaged', `The font “${facts.family}” in the zip is damaged; nothing was brought in.`);
   const fresh: BackupContent['graphics'][number][] = [];
   for (const graphic of graphics) {
     if (await isHere(db, graphic)) continue;
@@ -94,7 +98,7 @@ export async function bringBack(
   const slotIds = new Map<Slot, string>();
   for (const slot of slots)
     slotIds.set(slot, (await sha256(new TextEncoder().encode(JSON.stringify(slot)))).slice(0, 32));
-  const tables = [db.graphics, db.steps, db.assets, db.settings, db.slots];
+  const tables = [db.graphics, db.steps, db.assets, db.settings, db.slots, db.fonts];
   try {
     const pictures = await db.transaction('rw', tables, async () => {
       const known = new Set(await db.assets.toCollection().primaryKeys());
@@ -105,6 +109,12 @@ export async function bringBack(
           silhouette: facts.silhouette && { ...facts.silhouette, alpha: Uint8Array.from(facts.silhouette.alpha) },
           blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mimeOf(facts.type) }),
         })),
+      );
+      const fontsHere = new Set(await db.fonts.toCollection().primaryKeys());
+      await db.fonts.bulkAdd(
+        fonts
+          .filter((f) => !fontsHere.has(f.facts.hash))
+          .map(({ facts, bytes }) => ({ ...facts, blob: new Blob([bytes as Uint8Array<ArrayBuffer>]) })),
       );
       await db.steps.bulkAdd(fresh.flatMap((g) => [...g.steps]));
       await db.graphics.bulkAdd(fresh.map((g) => g.record));

@@ -10,6 +10,7 @@ import {
 } from '@bright-slot/core';
 import { sha256 } from '../../storage/hash';
 import type { Inspected } from '../messages';
+import { proposedFocus } from './focus';
 import { decodeBlob, remember } from './pictures';
 import { rough } from './rough';
 
@@ -36,6 +37,21 @@ function glance(picture: ImageBitmap, natural: { width: number; height: number }
   return context.getImageData(0, 0, width, height);
 }
 
+/** Long side of a small copy for lists, px. */
+const THUMB = 360;
+
+async function thumbOf(picture: ImageBitmap): Promise<Blob> {
+  const by = Math.min(1, THUMB / Math.max(picture.width, picture.height));
+  const sheet = new OffscreenCanvas(
+    Math.max(1, Math.round(picture.width * by)),
+    Math.max(1, Math.round(picture.height * by)),
+  );
+  const context = sheet.getContext('2d')!;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(picture, 0, 0, sheet.width, sheet.height);
+  return sheet.convertToBlob({ type: 'image/webp', quality: 0.8 });
+}
+
 /** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
 export async function inspect(blob: Blob, name: string, most: number): Promise<Result<Inspected>> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
@@ -60,6 +76,8 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
     opaque,
     silhouette: opaque ? null : silhouetteOf(small),
     flatBorder: opaque && hasFlatBorder(small),
+    ...(await proposedFocus(seen)),
+    thumb: await thumbOf(seen),
     rough: seen,
   });
 }

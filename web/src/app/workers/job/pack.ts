@@ -4,6 +4,7 @@ import {
   CONTENTS,
   HouseStyle,
   assetEntry,
+  fontEntry,
   graphicEntry,
   pictureTypes,
   type Backup,
@@ -38,7 +39,9 @@ export async function pack(progress: (done: number, of: number) => void): Promis
   for (const hash of hashes) {
     const asset = await db.assets.get(hash);
     if (!asset) continue;
-    const { blob, silhouette, ...facts } = asset;
+    const { blob, silhouette, ...rest } = asset;
+    // A small copy for lists can be made again.
+    const facts = { ...rest, thumb: undefined };
     const type = pictureTypes.find((t) => t === facts.type) as PictureType;
     assets.push({ ...facts, type, silhouette: silhouette && { ...silhouette, alpha: [...silhouette.alpha] } });
     // Pictures are compressed already.
@@ -46,6 +49,13 @@ export async function pack(progress: (done: number, of: number) => void): Promis
     zip.add(entry);
     entry.push(new Uint8Array(await blob.arrayBuffer()), true);
     progress(++done, all);
+  }
+  const fonts: Backup['fonts'] = [];
+  for (const { blob, ...facts } of await db.fonts.toArray()) {
+    fonts.push(facts);
+    const entry = new ZipDeflate(fontEntry(facts.hash), { level: 6 });
+    zip.add(entry);
+    entry.push(new Uint8Array(await blob.arrayBuffer()), true);
   }
   const backup: Backup = {
     format: 'bright-slot-backup',
@@ -55,6 +65,7 @@ export async function pack(progress: (done: number, of: number) => void): Promis
     assets,
     houseStyle: houseStyle.success ? houseStyle.data : null,
     slots: await db.slots.toArray(),
+    fonts,
   };
   json(CONTENTS, backup);
   zip.end();

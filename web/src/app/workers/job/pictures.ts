@@ -1,19 +1,30 @@
+import { cutByMask, cutFlat, typeOf, type Cutout, type Mask, type Orient, type Pixels } from '@bright-slot/core';
 import { database } from '../../storage/database';
 import { BitmapCache } from '../bitmap-cache';
 
 /** Decoded pictures, and those that are being decoded, so that none is decoded twice at once. */
-const decoded = new BitmapCache(120e6);
+const decoded = new BitmapCache(72e6);
 const underWay = new Map<string, Promise<ImageBitmap>>();
 
-/** A file's pixels. Orientation and colour profile are the browser's work; see docs/decisions.md. */
-export function decodeBlob(blob: Blob): Promise<ImageBitmap> {
+/** How many files were decoded so far: exporting what is on the canvas adds none. */
+let decodes = 0;
+export const decodeCount = (): number => decodes;
+
+/** A file's pixels. Orientation and colour profile are the browser's work; see docs/decisions.md. HEIC is a library's. */
+export async function decodeBlob(blob: Blob): Promise<ImageBitmap> {
+  decodes++;
+  const start = new Uint8Array(await blob.slice(0, 4096).arrayBuffer());
+  if (typeOf(start) === 'heic') {
+    const { decodeHeic } = await import('./heic');
+    return createImageBitmap(await decodeHeic(new Uint8Array(await blob.arrayBuffer())));
+  }
   return createImageBitmap(blob, { imageOrientation: 'from-image', colorSpaceConversion: 'default' });
 }
 
-async function decode(hash: string): Promise<ImageBitmap> {
+async function stored(hash: string): Promise<Blob> {
   const asset = await database().assets.get(hash);
   if (!asset) throw new Error('The picture is no longer stored in this browser.');
-  return decodeBlob(asset.blob);
+  return asset.blob;
 }
 
 /** Keeps a picture that was decoded just now, so that it need not be again. */
@@ -21,13 +32,60 @@ export function remember(hash: string, bitmap: ImageBitmap): void {
   decoded.set(hash, bitmap);
 }
 
-/** A whole picture, upright and in sRGB. */
-export async function picture(hash: string): Promise<ImageBitmap> {
-  const known = decoded.get(hash);
+/** A bitmap by its key, made once. */
+async function once(key: string, make: () => Promise<ImageBitmap>): Promise<ImageBitmap> {
+  const known = decoded.get(key);
   if (known) return known;
-  const going = underWay.get(hash) ?? decode(hash).finally(() => underWay.delete(hash));
-  underWay.set(hash, going);
+  const going = underWay.get(key) ?? make().finally(() => underWay.delete(key));
+  underWay.set(key, going);
   const bitmap = await going;
-  decoded.set(hash, bitmap);
+  decoded.set(key, bitmap);
   return bitmap;
+}
+
+/** A whole picture, upright and in sRGB, with what is cut out of it gone. */
+export async function picture(hash: string, cutout: Cutout | null = null): Promise<ImageBitmap> {
+  if (cutout) return once(`${hash}|${JSON.stringify(cutout)}`, () => cut(hash, cutout));
+  return once(hash, async () => decodeBlob(await stored(hash)));
+}
+
+async function cut(hash: string, cutout: Cutout): Promise<ImageBitmap> {
+  const source = pixelsOf(await picture(hash));
+  const done =
+    cutout.kind === 'flat' ? cutFlat(source, cutout) : cutByMask(source, await maskOf(cutout.mask), cutout.soft);
+  return createImageBitmap(imageData(done));
+}
+
+async function maskOf(hash: string): Promise<Mask> {
+  const { width, height, data } = pixelsOf(await picture(hash));
+  return { width, height, data: Uint8Array.from({ length: width * height }, (_, i) => data[i * 4]!) };
+}
+
+export const imageData = (pixels: Pixels): ImageData =>
+  new ImageData(pixels.data as Uint8ClampedArray<ArrayBuffer>, pixels.width, pixels.height);
+
+/** All of a bitmap's pixels. */
+export function pixelsOf(bitmap: ImageBitmap): Pixels {
+  return partOf(bitmap, { x: 0, y: 0, width: bitmap.width, height: bitmap.height });
+}
+
+/** Some of a bitmap's pixels, after it was mirrored and turned by quarters; the part in px of the turned picture. */
+export function partOf(
+  bitmap: ImageBitmap,
+  part: { x: number; y: number; width: number; height: number },
+  orient: Orient = { across: false, down: false, quarters: 0 },
+): Pixels {
+  const context = new OffscreenCanvas(part.width, part.height).getContext('2d', { willReadFrequently: true })!;
+  context.imageSmoothingEnabled = false;
+  context.translate(-part.x, -part.y);
+  const { width, height } = bitmap;
+  if (orient.quarters === 1) context.transform(0, 1, -1, 0, height, 0);
+  else if (orient.quarters === 2) context.transform(-1, 0, 0, -1, width, height);
+  else if (orient.quarters === 3) context.transform(0, -1, 1, 0, 0, width);
+  if (orient.across) context.transform(-1, 0, 0, 1, width, 0);
+  if (orient.down) context.transform(1, 0, 0, -1, 0, height);
+  context.drawImage(bitmap, 0, 0);
+  // An ImageData's own width and height are lost when it is spread.
+  const { width: w, height: h, data } = context.getImageData(0, 0, part.width, part.height);
+  return { width: w, height: h, data };
 }

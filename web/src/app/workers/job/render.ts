@@ -22,21 +22,29 @@ export async function render(
   vectors: Vectors,
   stopped: () => boolean,
   options: PlanOptions = {},
+  /** Surfaces made already, by key; new ones are added. */
+  made = new Map<string, ImageBitmap>(),
 ): Promise<{ canvas: OffscreenCanvas; plan: Plan } | null> {
   const shaper = await shaperFor(graphic);
   const frame = mainFrame(graphic);
   const p = plan(graphic, frame, scale, shaper, options);
-  const made = new Map<string, ImageBitmap>(vectors.map((v) => [v.key, v.bitmap]));
+  const drawn = new Map<string, ImageBitmap>(vectors.map((v) => [v.key, v.bitmap]));
   for (const need of surfacesOf(p)) {
     if (made.has(need.key)) continue;
-    if (need.vector) throw new Error('A drawing was not prepared for the file.');
-    const surface = await makeSurface(need, stopped);
+    const surface = await makeSurface(need, stopped, drawn.get(need.base));
     if (!surface) return null;
     made.set(need.key, surface);
   }
   const canvas = new OffscreenCanvas(p.width, p.height);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  const surfaces: Surfaces<CanvasImageSource> = { exact: (need) => made.get(need.key), rough: () => undefined };
+  const surfaces: Surfaces<CanvasImageSource> = {
+    exact: (need) => made.get(need.key),
+    rough: () => undefined,
+    scratch(width, height) {
+      const sheet = new OffscreenCanvas(width, height);
+      return { context: sheet.getContext('2d')!, image: sheet };
+    },
+  };
   const missing = paint(p, surfaces, context);
   if (missing.length) throw new Error('A part of the graphic could not be prepared.');
   return { canvas, plan: p };

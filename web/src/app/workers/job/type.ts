@@ -1,10 +1,31 @@
-import { createShaper, faceFile, familyNamed, type Graphic, type Shaper } from '@bright-slot/core';
+import {
+  broughtFamily,
+  broughtHash,
+  createShaper,
+  faceFile,
+  familyNamed,
+  type Family,
+  type Graphic,
+  type Shaper,
+} from '@bright-slot/core';
+import { browserWidth } from '../../shared/browser-width';
+import { database } from '../../storage/database';
 
 const files = new Map<string, Uint8Array>();
+/** Families the person brought, by name; a name that is not known is looked for again. */
+const brought = new Map<string, Family>();
 let shaper: Promise<Shaper> | undefined;
+
+const named = (name: string): Family | undefined => brought.get(name) ?? familyNamed(name);
 
 async function fetchFile(stem: string): Promise<void> {
   if (files.has(stem)) return;
+  const own = broughtHash(stem);
+  if (own !== null) {
+    const record = await database().fonts.get(own);
+    if (record) files.set(stem, new Uint8Array(await record.blob.arrayBuffer()));
+    return;
+  }
   const response = await fetch(new URL(`/type/${stem}.ttf`, self.location.origin));
   if (!response.ok) throw new Error(`The type ${stem} could not be fetched.`);
   files.set(stem, new Uint8Array(await response.arrayBuffer()));
@@ -12,14 +33,18 @@ async function fetchFile(stem: string): Promise<void> {
 
 /** A shaper that has every face a graphic uses. */
 export async function shaperFor(graphic: Graphic): Promise<Shaper> {
+  const faces = graphic.layers.flatMap((l) =>
+    l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [],
+  );
+  if (faces.some((f) => !named(f.family)))
+    for (const font of await database().fonts.toArray()) brought.set(font.family, broughtFamily(font));
   const stems = new Set(['public-sans']);
-  for (const layer of graphic.layers)
-    if (layer.role === 'words')
-      for (const p of layer.paragraphs)
-        for (const r of p.runs) {
-          const family = familyNamed(r.face.family);
-          if (family) stems.add(faceFile(family, r.face.italic));
-        }
+  for (const { family, italic } of faces) {
+    const known = named(family);
+    if (known) stems.add(faceFile(known, italic));
+  }
   await Promise.all([...stems].map(fetchFile));
-  return (shaper ??= import('harfbuzzjs').then((library) => createShaper(library, files)));
+  return (shaper ??= import('harfbuzzjs').then((library) =>
+    createShaper(library, files, { browserWidth, families: named }),
+  ));
 }

@@ -1,0 +1,101 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { usualShadow, type Shadow } from '@bright-slot/core';
+import { ColourField } from './colour-field';
+import { NumberField } from './number-field';
+
+/** A drop shadow, or none: how far away, which way, how soft, how strong, in which colour. */
+@Component({
+  selector: 'bs-shadow-fields',
+  imports: [NumberField, ColourField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <label class="tick"
+      ><input
+        type="checkbox"
+        [checked]="!!shadow()"
+        [disabled]="disabled()"
+        (change)="changed.emit($any($event.target).checked ? usual() : null)"
+      />
+      Shadow</label
+    >
+    @if (shadow(); as s) {
+      <bs-number
+        label="Away"
+        [value]="s.distance"
+        [min]="0"
+        [max]="1000"
+        [places]="1"
+        unit="px"
+        [disabled]="disabled()"
+        (changed)="changed.emit({ distance: $event })"
+      />
+      <bs-number
+        label="Angle"
+        [value]="s.angle"
+        [min]="-360"
+        [max]="360"
+        unit="°"
+        [disabled]="disabled()"
+        (changed)="changed.emit({ angle: $event })"
+      />
+      <bs-number
+        label="Blur"
+        [value]="s.blur"
+        [min]="0"
+        [max]="500"
+        [places]="1"
+        unit="px"
+        [disabled]="disabled()"
+        (changed)="changed.emit({ blur: $event })"
+      />
+      <bs-number
+        label="Strength"
+        class="strength"
+        [value]="s.strength * 100"
+        [min]="0"
+        [max]="100"
+        unit="%"
+        [disabled]="disabled()"
+        (changed)="changed.emit({ strength: $event / 100 })"
+      />
+      <bs-colour
+        label="Colour of the shadow"
+        [swatches]="[]"
+        [value]="s.colour"
+        (drafted)="drafted.emit({ colour: $event })"
+        (changed)="changed.emit({ colour: $event })"
+      />
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 8px;
+    }
+    bs-number {
+      width: 128px;
+    }
+    .strength {
+      width: 150px;
+    }
+    .tick {
+      display: inline-flex;
+      align-items: center;
+      gap: 6px;
+      min-width: 84px;
+      font-size: 12.5px;
+      font-weight: 600;
+    }
+  `,
+})
+export class ShadowFields {
+  readonly shadow = input.required<Shadow | null>();
+  /** What it begins with. */
+  readonly usual = input<Shadow>(usualShadow);
+  readonly disabled = input(false);
+  /** What is another now; null where there is to be none. */
+  readonly changed = output<Partial<Shadow> | null>();
+  readonly drafted = output<Partial<Shadow>>();
+}

@@ -1,0 +1,95 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatSlider, MatSliderThumb } from '@angular/material/slider';
+import { Icon } from './icon';
+import { NumberField } from './number-field';
+
+/** A slider with its figure typed beside it, and a way back that appears once it was changed. */
+@Component({
+  selector: 'bs-slider',
+  imports: [MatSlider, MatSliderThumb, NumberField, Icon],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <span class="name" aria-hidden="true">{{ label() }}</span>
+    <mat-slider [min]="min()" [max]="max()" [step]="step()" [disabled]="disabled()"
+      ><input
+        matSliderThumb
+        [value]="value() * by()"
+        [attr.aria-label]="label()"
+        (input)="drafted.emit($any($event.target).valueAsNumber / by())"
+        (change)="changed.emit($any($event.target).valueAsNumber / by())"
+    /></mat-slider>
+    <bs-number
+      [label]="label() + ', figure'"
+      [quiet]="true"
+      [value]="value() * by()"
+      [min]="min()"
+      [max]="max()"
+      [step]="step()"
+      [places]="step() < 1 ? 1 : 0"
+      [unit]="unit()"
+      [disabled]="disabled()"
+      (changed)="changed.emit($event / by())"
+    />
+    <button
+      type="button"
+      class="back"
+      [class.away]="!altered()"
+      [disabled]="!altered() || disabled()"
+      [attr.aria-label]="label() + ' as it was, ' + usual() * by()"
+      (click)="changed.emit(usual())"
+    >
+      <bs-icon name="reset" />
+    </button>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: 82px minmax(60px, 1fr) 78px 26px;
+      align-items: center;
+      gap: 6px;
+      min-width: 0;
+      height: 34px;
+    }
+    .name {
+      font-size: 12.5px;
+      font-weight: 600;
+      color: var(--ink-soft);
+      white-space: nowrap;
+    }
+    mat-slider {
+      min-width: 0;
+      margin: 0 6px;
+    }
+    .back {
+      border: 0;
+      background: none;
+      padding: 4px;
+      color: var(--ink-soft);
+      cursor: pointer;
+      display: inline-flex;
+      border-radius: var(--corner);
+    }
+    .back:hover {
+      color: var(--ink);
+      background: var(--ground-deep);
+    }
+    .away {
+      visibility: hidden;
+    }
+  `,
+})
+export class SliderField {
+  readonly label = input.required<string>();
+  /** In the model's unit; shown times `by`. */
+  readonly value = input.required<number>();
+  readonly usual = input(0);
+  readonly by = input(1);
+  readonly min = input(0);
+  readonly max = input(100);
+  readonly step = input(1);
+  readonly unit = input('');
+  readonly disabled = input(false);
+  readonly drafted = output<number>();
+  readonly changed = output<number>();
+  protected readonly altered = computed(() => Math.abs(this.value() - this.usual()) > 1e-9);
+}

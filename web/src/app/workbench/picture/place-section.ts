@@ -1,0 +1,178 @@
+import { ChangeDetectionStrategy, Component, computed, linkedSignal } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatTooltip } from '@angular/material/tooltip';
+import {
+  isPicture,
+  boxAbout,
+  coverFix,
+  flippedLayer,
+  meeting,
+  middleOf,
+  movedSeam,
+  pictureScale,
+  placeFor,
+  placedBox,
+  seamsOf,
+  stretchOf,
+  stretchText,
+  stretchedLayer,
+  turnedLayer,
+  type PictureLayer,
+  type Seam,
+} from '@bright-slot/core';
+import { Icon } from '../../shared/icon';
+import { NumberField } from '../../shared/number-field';
+import { SliderField } from '../../shared/slider-field';
+import { PictureSection } from './section';
+
+/** Where a picture lies and how large: by intent, in px, in percent of its own pixels; mirrored and turned. */
+@Component({
+  selector: 'bs-place-section',
+  imports: [NumberField, SliderField, Icon, MatTooltip, MatMenu, MatMenuItem, MatMenuTrigger],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './place-section.html',
+  styles: `
+    @use 'picture';
+    .zoom {
+      width: 262px;
+      grid-template-columns: auto minmax(60px, 1fr) 78px 26px;
+    }
+    .turn {
+      width: 112px;
+    }
+    .tick {
+      display: inline-flex;
+      align-items: center;
+      gap: 6px;
+      font-size: 12.5px;
+      font-weight: 600;
+    }
+  `,
+})
+export class PlaceSection extends PictureSection {
+  protected readonly place = computed(() => this.layer().place);
+  protected readonly box = computed(() => placedBox(this.layer(), this.canvas()));
+  protected readonly zoom = computed(() => {
+    const place = this.place();
+    return place.mode === 'cover' ? place.zoom : null;
+  });
+  protected readonly percent = computed(() => pictureScale(this.layer(), this.canvas()) * 100);
+  protected readonly stretched = computed(() => stretchText(stretchOf(this.place())));
+  /** Proportions were let go, for this layer and only while it is selected; or it is out of them already. */
+  private readonly letGo = linkedSignal<string, boolean>({
+    source: () => this.layer().id,
+    computation: (id, before) => before?.source === id && before.value,
+  });
+  protected readonly free = computed(() => this.letGo() || this.stretched() !== '');
+
+  private readonly pictures = computed(() =>
+    (this.workbench.working()?.layers ?? []).filter((l): l is PictureLayer => isPicture(l)),
+  );
+  protected readonly others = computed(() =>
+    this.pictures().filter((l) => l.id !== this.layer().id && l.visible && !l.locked && l.role === 'photo'),
+  );
+  protected readonly seam = computed<Seam | null>(
+    () =>
+      seamsOf(this.pictures(), this.canvas()).find(
+        (s) => s.before === this.layer().id || s.after === this.layer().id,
+      ) ?? null,
+  );
+
+  protected cover(): void {
+    this.workbench.edit(coverFix(this.layer()).edit);
+  }
+
+  protected whole(): void {
+    this.set({ crop: null, place: { mode: 'contain' } }, 'shown whole');
+  }
+
+  protected keep(on: boolean): void {
+    this.letGo.set(!on);
+    if (on && this.stretched())
+      this.workbench.change(stretchedLayer(this.layer(), 1, this.canvas()), `${this.layer().name} in true proportions`);
+  }
+
+  protected moveTo(axis: 'x' | 'y', to: number): void {
+    this.set({ place: placeFor(this.layer(), { ...this.box(), [axis]: to }, this.canvas()) }, 'moved');
+  }
+
+  /** A new width or height about the middle of what shows; the other follows, unless proportions were let go. */
+  protected resize(side: 'width' | 'height', to: number): void {
+    const b = this.box();
+    if (this.free()) {
+      const size = { width: b.width, height: b.height, [side]: to };
+      const own = b.width / b.height / stretchOf(this.place());
+      const stretch = size.width / size.height / own;
+      const layer = stretchedLayer(this.layer(), stretch, this.canvas());
+      const placed = boxAbout(middleOf(b), size);
+      this.workbench.change(
+        { ...layer, place: { mode: 'free', x: placed.x, y: placed.y, width: placed.width, stretch } },
+        `${layer.name} drawn out of proportion`,
+        `stretch:${layer.id}`,
+      );
+      return;
+    }
+    this.scaleBy(to / b[side]);
+  }
+
+  private scaleBy(by: number): void {
+    const b = this.box();
+    const placed = boxAbout(middleOf(b), { width: b.width * by, height: b.height * by });
+    this.set({ place: placeFor(this.layer(), placed, this.canvas()) }, 'resized');
+  }
+
+  protected setPercent(percent: number): void {
+    this.scaleBy(percent / this.percent());
+  }
+
+  protected flip(axis: 'across' | 'down'): void {
+    this.workbench.change(
+      flippedLayer(this.layer(), axis),
+      `${this.layer().name} mirrored ${axis === 'across' ? 'left to right' : 'top to bottom'}`,
+    );
+  }
+
+  protected turn(degrees: number): void {
+    const turned = turnedLayer(this.layer(), degrees);
+    this.workbench.change(turned, `${turned.name} turned by ${turned.turn}°`, `turn:${turned.id}`);
+  }
+
+  private zoomed(zoom: number): Partial<PictureLayer> {
+    const place = this.place();
+    return place.mode === 'cover' ? { place: { ...place, zoom } } : {};
+  }
+
+  protected draftZoom(zoom: number): void {
+    this.draft(this.zoomed(zoom), 'zoomed');
+  }
+
+  protected setZoom(zoom: number): void {
+    this.set(this.zoomed(zoom), 'zoomed');
+  }
+
+  protected meetWith(other: PictureLayer, axis: 'x' | 'y', first: boolean): void {
+    const at = (axis === 'y' ? this.canvas().height : this.canvas().width) / 2;
+    const pair = first ? { before: other, after: this.layer() } : { before: this.layer(), after: other };
+    this.pair(meeting(pair, axis, Math.round(at), this.canvas()), `${this.layer().name} meets ${other.name}`);
+  }
+
+  protected moveSeam(at: number): void {
+    const seam = this.seam();
+    const of = (id: string) => this.pictures().find((l) => l.id === id)!;
+    if (!seam) return;
+    const pair = movedSeam({ before: of(seam.before), after: of(seam.after) }, seam.axis, at, this.canvas());
+    this.pair(pair, 'Meeting line moved', `seam:${seam.before}:${seam.after}`);
+  }
+
+  private pair(pair: { before: PictureLayer; after: PictureLayer }, name: string, merge?: string): void {
+    this.workbench.edit({
+      type: 'together',
+      name,
+      ...(merge ? { merge } : {}),
+      edits: [
+        { type: 'replace-layer', layer: pair.before },
+        { type: 'replace-layer', layer: pair.after },
+      ],
+    });
+  }
+}
