@@ -197,13 +197,16 @@ it('a form header with a cut-out pot and a note with border and shadow that grow
     await browser.find('textarea[aria-label="The words"]'),
     'Throw your first bowl\nFour Tuesdays, from six\nTea, clay and aprons are here',
   );
+  // The words are measured first, and the note follows them: a moment later.
+  const grown = async () => (await boxOf('Shape: Note')).height > before.height + 40;
+  await browser.driver.wait(grown, 15_000, 'the note grows with its words');
   const after = await boxOf('Shape: Note');
-  expect(after.height).toBeGreaterThan(before.height + 40);
   expect(after.width).toBeGreaterThan(before.width);
   // The note is taken hold of by its words.
   await browser.tab('Place');
   await browser.number('From the left', 700);
-  expect((await boxOf('Shape: Note')).x).toBe(680);
+  const followed = async () => (await boxOf('Shape: Note')).x === 680;
+  await browser.driver.wait(followed, 15_000, 'the note follows its words');
   await browser.press('Centre up and down');
   await browser.saved();
   const { file, width, data } = await exportedPng(browser);
