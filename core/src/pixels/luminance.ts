@@ -42,22 +42,32 @@ export function smoothed(field: Field, sigma: number): Field {
   const { width, height } = field;
   const reach = Math.ceil(3 * sigma);
   const kernel = Float32Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
-  const pass = (source: Float32Array, lines: number, length: number, lineStep: number, step: number) => {
-    const out = new Float32Array(source.length);
-    for (let l = 0; l < lines; l++)
-      for (let i = 0; i < length; i++) {
-        let sum = 0;
-        let weight = 0;
-        const to = Math.min(length - 1, i + reach);
-        for (let k = Math.max(0, i - reach); k <= to; k++) {
-          const w = kernel[k < i ? i - k : k - i]!;
-          sum += w * source[l * lineStep + k * step]!;
-          weight += w;
-        }
-        out[l * lineStep + i * step] = sum / weight;
+  const total = kernel.reduce((sum, w, i) => sum + (i ? 2 * w : w), 0);
+  /** The sum around `at`, which is the `i`th of a line of `length`, whose px lie `step` apart. */
+  const weigh = (source: Float32Array, at: number, i: number, length: number, step: number) => {
+    let sum = kernel[0]! * source[at]!;
+    if (i >= reach && i + reach < length) {
+      for (let d = 1; d <= reach; d++) sum += kernel[d]! * (source[at - d * step]! + source[at + d * step]!);
+      return sum / total;
+    }
+    let weight = kernel[0]!;
+    for (let d = 1; d <= reach; d++) {
+      if (d <= i) {
+        sum += kernel[d]! * source[at - d * step]!;
+        weight += kernel[d]!;
       }
-    return out;
+      if (i + d < length) {
+        sum += kernel[d]! * source[at + d * step]!;
+        weight += kernel[d]!;
+      }
+    }
+    return sum / weight;
   };
-  const across = pass(field.data, height, width, width, 1);
-  return { width, height, data: pass(across, width, height, 1, width) };
+  const across = new Float32Array(field.data.length);
+  const out = new Float32Array(field.data.length);
+  for (let y = 0, at = 0; y < height; y++)
+    for (let x = 0; x < width; x++, at++) across[at] = weigh(field.data, at, x, width, 1);
+  for (let y = 0, at = 0; y < height; y++)
+    for (let x = 0; x < width; x++, at++) out[at] = weigh(across, at, y, height, width);
+  return { width, height, data: out };
 }

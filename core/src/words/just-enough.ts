@@ -2,7 +2,7 @@ import type { Box } from '../geometry/box';
 import { STRENGTHS } from '../graphic/shape';
 import { luminanceField, type Field } from '../pixels/luminance';
 import type { Pixels } from '../pixels/reduce';
-import { faintestLetter, letterContrast, type GroundSampler, type LetterGround } from './legibility';
+import { faintestLetter, letterContrast, MOST_QUANTILES, type GroundSampler, type LetterGround } from './legibility';
 import { contrastNeeded, luminance } from '../colour/contrast';
 
 /**
@@ -77,13 +77,18 @@ function estimated(words: VeiledWords, shownScale: number): Float64Array {
     inks.set(colour, known);
     return known;
   };
+  const between = new Float32Array(MOST_QUANTILES);
   return Float64Array.from({ length: STRENGTHS }, (_, s) => {
     const node = Math.min(nodes.length - 2, Math.floor(s / STRIDE));
     const t = (s - node * STRIDE) / STRIDE;
     let margin = Infinity;
     nodes[node]!.forEach((letter, i) => {
       const after = nodes[node + 1]![i]!.ground;
-      const ground = letter.ground.map((g, k) => g + (after[k]! - g) * t);
+      const ground = between.subarray(0, letter.ground.length);
+      for (let k = 0; k < ground.length; k++) {
+        const g = letter.ground[k]!;
+        ground[k] = g + (after[k]! - g) * t;
+      }
       const needed = contrastNeeded(letter.size * shownScale, letter.weight);
       margin = Math.min(margin, letterContrast({ ground }, inkOf(words.ink ?? letter.colour)) / needed);
     });

@@ -118,6 +118,17 @@ describe('letterContrast', () => {
     const by = [...ground].map((g) => contrastOfLuminance(1, g)).sort((a, b) => a - b);
     expect(letterContrast({ ground }, 1)).toBe(by[4]);
   });
+
+  it('is found without sorting what sorting finds: 300 random grounds and inks', () => {
+    const r = random(5);
+    for (let i = 0; i < 300; i++) {
+      const [low, wide] = [r() * 0.9, r() ** 3];
+      const ground = Float32Array.from({ length: 1 + Math.floor(r() * 256) }, () => low + r() * wide).sort();
+      const ink = i % 3 === 0 ? ground[Math.floor(r() * ground.length)]! : r();
+      const sorted = [...ground].map((g) => contrastOfLuminance(ink, g)).sort((a, b) => a - b);
+      expect(letterContrast({ ground }, ink)).toBe(sorted[Math.ceil(ground.length * 0.05) - 1]);
+    }
+  });
 });
 
 it('asks of letters what their size as shown on the page asks (WCAG 2.2, 1.4.3)', () => {

@@ -55,18 +55,21 @@ export function borderColour({ data, width, height }: Pixels): Rgb | null {
 }
 
 const UNKNOWN = 0;
-const LIKE = 1;
+const ALIKE = 1;
 const UNLIKE = 2;
 const CLOSE = 3;
 
+/** What is like the ground, before it is known whether the border leads to it. */
+const LIKE = 2;
+
 /**
- * Says of encoded colours whether they are within `tolerance` (100 × the distance in OKLab) of a ground. Colours
- * are looked up in cells of 4 × 4 × 4; only cells that the limit runs through are worked out px by px, since the
- * conversion is half the cost.
+ * Marks with `mark` what is clear, or within `tolerance` (100 × the distance in OKLab) of a ground; 0 elsewhere.
+ * `pixels` are straight RGBA, 32 bits each, red lowest. Colours are looked up in cells of 4 × 4 × 4; only cells
+ * that the limit runs through are worked out px by px, since the conversion is half the cost.
  */
-function likeness(ground: Rgb, tolerance: number): (r: number, g: number, b: number) => boolean {
+function alike(pixels: Int32Array, common: Rgb, tolerance: number, mark: number): Uint8Array {
   const cells = new Uint8Array(64 * 64 * 64);
-  const own = oklabOf(...(ground.map(Math.round) as [number, number, number]));
+  const own = oklabOf(...(common.map(Math.round) as [number, number, number]));
   const limit = tolerance / 100;
   // Half a cell's diagonal is nowhere further than this in OKLab, but for the very darkest, which are always worked out.
   const doubt = 0.03;
@@ -74,79 +77,54 @@ function likeness(ground: Rgb, tolerance: number): (r: number, g: number, b: num
     const c = oklabOf(r, g, b);
     return Math.hypot(c[0] - own[0], c[1] - own[1], c[2] - own[2]);
   };
-  return (r, g, b) => {
-    const key = ((r >> 2) << 12) | ((g >> 2) << 6) | (b >> 2);
-    let cell = cells[key]!;
-    if (cell === UNKNOWN) {
-      const d = distance((r & 252) + 2, (g & 252) + 2, (b & 252) + 2);
-      const dark = Math.max(r, g, b) < 24;
-      cell = dark || Math.abs(d - limit) < doubt ? CLOSE : d < limit ? LIKE : UNLIKE;
-      cells[key] = cell;
-    }
-    return cell === CLOSE ? distance(r, g, b) <= limit : cell === LIKE;
+  const cellOf = (r: number, g: number, b: number) => {
+    if (Math.max(r, g, b) < 24) return CLOSE;
+    const d = distance((r & 252) + 2, (g & 252) + 2, (b & 252) + 2);
+    return Math.abs(d - limit) < doubt ? CLOSE : d < limit ? ALIKE : UNLIKE;
   };
-}
-
-type Near = (r: number, g: number, b: number) => boolean;
-
-/** Whether a pixel (32 bits, red lowest) is like the ground, or clear. Flat grounds repeat themselves: the last answer often serves again. */
-function likePixel(near: Near): (v: number) => boolean {
-  let last = -1;
-  let answer = false;
-  return (v) => {
+  const out = new Uint8Array(pixels.length);
+  // Flat grounds repeat themselves: the last answer often serves again.
+  let last = ~pixels[0]!;
+  let answer = 0;
+  for (let i = 0; i < out.length; i++) {
+    const v = pixels[i]!;
     if (v !== last) {
       last = v;
-      answer = v >>> 24 < 8 || near(v & 255, (v >>> 8) & 255, (v >>> 16) & 255);
+      if (v >>> 24 < 8) answer = mark;
+      else {
+        const key = ((v & 252) << 10) | ((v >>> 4) & 4032) | ((v >>> 18) & 63);
+        let cell = cells[key]!;
+        if (cell === UNKNOWN) cell = cells[key] = cellOf(v & 255, (v >>> 8) & 255, (v >>> 16) & 255);
+        const near = cell === CLOSE ? distance(v & 255, (v >>> 8) & 255, (v >>> 16) & 255) <= limit : cell === ALIKE;
+        answer = near ? mark : 0;
+      }
     }
-    return answer;
-  };
+    out[i] = answer;
+  }
+  return out;
 }
 
-/** What of a row's px was found out so far. */
-const OTHER = 2;
-
-/**
- * Marks what is reached from the border through pixels that are like the ground. Fills spans of rows, and looks at
- * no pixel that the flood does not come to.
- */
-function flood(pixels: Uint32Array, width: number, height: number, near: Near): Uint8Array {
-  const like = likePixel(near);
-  const seen = new Uint8Array(pixels.length);
-  const can = (k: number) => {
-    if (seen[k]) return false;
-    if (like(pixels[k]!)) return true;
-    seen[k] = OTHER;
-    return false;
-  };
+/** Turns what is marked LIKE and reached from the border through its kind into GROUND; fills spans of rows. */
+function flood(marks: Uint8Array, width: number, height: number): void {
   const stack: number[] = [];
   for (let x = 0; x < width; x++) stack.push(x, (height - 1) * width + x);
   for (let y = 0; y < height; y++) stack.push(y * width, y * width + width - 1);
   while (stack.length) {
     const i = stack.pop()!;
-    if (!can(i)) continue;
+    if (marks[i] !== LIKE) continue;
     const row = i - (i % width);
+    const end = row + width - 1;
     let left = i;
-    while (left > row && can(left - 1)) left--;
+    while (left > row && marks[left - 1] === LIKE) left--;
     let right = i;
-    while (right < row + width - 1 && can(right + 1)) right++;
-    seen.fill(GROUND, left, right + 1);
+    while (right < end && marks[right + 1] === LIKE) right++;
+    marks.fill(GROUND, left, right + 1);
     for (let from = left - width, side = 0; side < 2; side++, from = left + width) {
-      if (from < 0 || from >= seen.length) continue;
+      if (from < 0 || from >= marks.length) continue;
       const to = from + right - left;
-      let open = false;
-      for (let k = from; k <= to; k++) {
-        if (seen[k]) open = false;
-        else if (like(pixels[k]!)) {
-          if (!open) stack.push(k);
-          open = true;
-        } else {
-          seen[k] = OTHER;
-          open = false;
-        }
-      }
+      for (let k = from; k <= to; k++) if (marks[k] === LIKE && (k === from || marks[k - 1] !== LIKE)) stack.push(k);
     }
   }
-  return seen;
 }
 
 /**
@@ -158,22 +136,13 @@ export function cutFlat(source: Pixels, cutout: Cutout & { kind: 'flat' }): Pixe
   const common = cutout.colour ? channelsOf(cutout.colour) : borderColour(source);
   if (!common) return source;
   const out = data.slice();
-  const words = new Uint32Array(out.buffer, 0, width * height);
-  const near = likeness(common, cutout.tolerance);
-  const ground = cutout.where === 'border' ? flood(words, width, height, near) : new Uint8Array(words.length);
-  if (cutout.where === 'border')
-    for (let i = 0; i < ground.length; i++) {
-      if (ground[i] === GROUND) words[i] = words[i]! & 0xffffff;
-      else ground[i] = 0;
-    }
-  else {
-    const like = likePixel(near);
-    for (let i = 0; i < ground.length; i++)
-      if (like(words[i]!)) {
-        ground[i] = GROUND;
-        words[i] = words[i]! & 0xffffff;
-      }
-  }
+  const words = new Int32Array(out.buffer, 0, width * height);
+  const inwards = cutout.where === 'border';
+  const ground = alike(words, common, cutout.tolerance, inwards ? LIKE : GROUND);
+  if (inwards) flood(ground, width, height);
+  for (let i = 0; i < ground.length; i++)
+    if (ground[i] === GROUND) words[i] = words[i]! & 0xffffff;
+    else ground[i] = 0;
   unmix(source, ground, bandOf(ground, width, height), common, out);
   soften(out, width, height, cutout.soft);
   return { width, height, data: out };
