@@ -31,35 +31,6 @@ import { SamplingService, type SampleSide } from './sampling.service';
         (changeComplete)="byEye($event, true)"
       />
       <color-hue-slider [color]="shown()" (change)="byEye($event, false)" (changeComplete)="byEye($event, true)" />
-      <div class="line">
-        <span class="chip" [style.background]="value()"></span>
-        <label class="field hex"
-          ><span class="field-label">Hex</span
-          ><input
-            type="text"
-            spellcheck="false"
-            autocomplete="off"
-            [value]="text()"
-            (input)="text.set($any($event.target).value)"
-            (change)="typed()"
-            (keydown.enter)="typed()"
-        /></label>
-      </div>
-      <bs-choice label="Figures" [options]="kinds" [value]="notation()" (chosen)="notation.set($event)" />
-      <div class="figures">
-        @for (c of channels(); track c.name; let i = $index) {
-          <bs-number
-            [label]="c.name"
-            [value]="figures()[i]!"
-            [min]="0"
-            [max]="c.most"
-            [step]="c.most < 1 ? 0.01 : 1"
-            [places]="c.places"
-            [unit]="c.unit"
-            (changed)="byFigure(i, $event)"
-          />
-        }
-      </div>
     </div>
     <div class="hand">
       @for (group of groups(); track group.name) {
@@ -105,12 +76,43 @@ import { SamplingService, type SampleSide } from './sampling.service';
       }
       <ng-content />
     </div>
+    <div class="figures">
+      <div class="line">
+        <span class="chip" [style.background]="value()"></span>
+        <label class="field hex"
+          ><span class="field-label">Hex</span
+          ><input
+            type="text"
+            spellcheck="false"
+            autocomplete="off"
+            [value]="text()"
+            (input)="text.set($any($event.target).value)"
+            (change)="typed()"
+            (keydown.enter)="typed()"
+        /></label>
+        <bs-choice label="Figures" [options]="kinds" [value]="notation()" (chosen)="notation.set($event)" />
+      </div>
+      <div class="three">
+        @for (c of channels(); track c.name; let i = $index) {
+          <bs-number
+            [label]="c.name"
+            [value]="figures()[i]!"
+            [min]="0"
+            [max]="c.most"
+            [step]="c.most < 1 ? 0.01 : 1"
+            [places]="c.places"
+            [unit]="c.unit"
+            (changed)="byFigure(i, $event)"
+          />
+        }
+      </div>
+    </div>
   `,
   styles: `
     :host {
       display: grid;
       grid-template-columns: 240px minmax(200px, 270px);
-      gap: 18px;
+      gap: 14px 18px;
       padding: 14px;
       background: var(--surface);
       border: 1px solid var(--border);
@@ -121,8 +123,11 @@ import { SamplingService, type SampleSide } from './sampling.service';
     }
     .eye {
       display: grid;
-      gap: 10px;
+      gap: 12px;
       align-content: start;
+    }
+    color-saturation-picker {
+      padding-bottom: 70%;
     }
     .hand {
       display: grid;
@@ -142,11 +147,18 @@ import { SamplingService, type SampleSide } from './sampling.service';
       border: 1px solid var(--border);
     }
     .hex {
-      flex: 1;
+      width: 150px;
+      margin-right: 8px;
     }
     .figures {
+      grid-column: 1 / -1;
       display: grid;
-      gap: 6px;
+      gap: 8px;
+    }
+    .three {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 8px;
     }
     .group {
       display: grid;

@@ -44,11 +44,10 @@ import { NumberField } from './number-field';
   styles: `
     :host {
       display: grid;
-      grid-template-columns: 82px minmax(60px, 1fr) 78px 26px;
+      grid-template: 34px / 82px minmax(60px, 1fr) 78px 26px;
       align-items: center;
       gap: 6px;
       min-width: 0;
-      height: 34px;
     }
     .name {
       font-size: 12.5px;

@@ -152,6 +152,7 @@ import { FitReportService } from './fit-report.service';
       height: auto;
       min-height: 27px;
       padding-block: 5px;
+      line-height: 1.3;
       text-align: left;
     }
     .fits {

@@ -93,6 +93,11 @@ export class WorkbenchPage {
   protected readonly notSaved = computed(() => this.saveProblem()?.message ?? '');
   protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
   protected readonly size = computed(() => (this.slot() ? sizeText(this.slot()!) : ''));
+  /** The slot's name and its size, which the name may hold already. */
+  protected readonly slotLine = computed(() => {
+    const name = this.slot()?.name ?? '';
+    return name.includes(this.size()) ? name : `${name} ${this.size()}`;
+  });
   /** Tall and square slots leave room at the side rather than below. */
   protected readonly beside = computed(() => this.slot() !== null && ratioOf(this.slot()!) < 1.6);
   protected readonly canUndo = this.store.selectSignal(workbenchFeature.selectCanUndo);

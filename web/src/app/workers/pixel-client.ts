@@ -15,6 +15,9 @@ export class PixelClient {
   private readonly waiting = new Map<number, Waiting>();
   private last = 0;
 
+  /** `create` starts a worker. */
+  constructor(private readonly create: () => Worker = createPixelWorker) {}
+
   /** Runs a task. When `signal` aborts, the worker is told and the promise rejects with `JobStopped`. */
   run<T extends Task>(task: T, signal?: AbortSignal, transfer: Transferable[] = []): Promise<AnswerOf<T>> {
     const worker = (this.worker ??= this.start());
@@ -35,7 +38,7 @@ export class PixelClient {
   }
 
   private start(): Worker {
-    const worker = createPixelWorker();
+    const worker = this.create();
     worker.addEventListener('message', (event: MessageEvent<unknown>) => {
       const reply = Reply.safeParse(event.data);
       if (!reply.success) return;
