@@ -6,7 +6,9 @@ import { anyLayers } from '../testing/any';
 import { blank, random, withLayers } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
+import { scaledLayer } from './arrange';
 import { applyEdit, type Edit } from './edit';
+import { followSlot } from './follow';
 import { Graphic, mainFrame, type Layer } from './graphic';
 import { commit, current, redo, startHistory, undo } from './history';
 import { layerBounds } from './shape-geometry';
@@ -78,6 +80,19 @@ it('200 random edits of words, shapes, veils and backdrop, undone, give the firs
   expect(JSON.stringify(current(back))).toBe(JSON.stringify(start));
   while (back.head !== history.head) back = redo(back);
   expect(JSON.stringify(current(back))).toBe(last);
+});
+
+it('however large or small its layers are made, and on any other canvas, it is still what its schema says', () => {
+  const r = random(15);
+  for (let i = 0; i < 200; i++) {
+    const one = anyGraphic(r);
+    const by = 10 ** (r() * 4 - 2);
+    const graphic = { ...one, layers: one.layers.map((l) => scaledLayer(l, by, one.canvas)) };
+    const { slot } = mainFrame(graphic);
+    const length = () => Math.round(16 * 512 ** r());
+    const followed = followSlot(graphic, { ...slot, width: length(), height: length() });
+    expect(Graphic.safeParse(followed).error?.issues).toBeUndefined();
+  }
 });
 
 it('the selection encloses all that is drawn but the shadow: 150 random words and shapes', () => {

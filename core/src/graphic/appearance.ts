@@ -53,6 +53,25 @@ export const Shadow = z.object({
 });
 export type Shadow = z.infer<typeof Shadow>;
 
+const held = (n: number, least: number, most: number) => Math.min(most, Math.max(least, n));
+
+/** Corners with their radii (canvas px) times `by`. */
+export function scaledCorners(corners: Corners, by: number): Corners {
+  if (corners.kind !== 'rounded') return corners;
+  const [a, b, c, d] = corners.radii;
+  return { ...corners, radii: [a * by, b * by, c * by, d * by] };
+}
+
+/** A line along an edge, its width (canvas px) times `by`, as far as it can be set. */
+export function scaledBorder<B extends Border>(border: B | null, by: number): B | null {
+  return border && { ...border, width: held(border.width * by, 0.1, 500) };
+}
+
+/** A shadow with its distance and blur (canvas px) times `by`, as far as they can be set. */
+export function scaledShadow(shadow: Shadow | null, by: number): Shadow | null {
+  return shadow && { ...shadow, distance: held(shadow.distance * by, 0, 1000), blur: held(shadow.blur * by, 0, 500) };
+}
+
 /** One that can be seen without being looked for. Common practice, no source. */
 export const usualShadow: Shadow = { distance: 8, angle: 60, blur: 14, colour: '#000000', strength: 0.45 };
 

@@ -2,7 +2,8 @@ import { moved, type Box, type Point, type Size } from '../geometry/box';
 import { boxAbout, middleOf, plainAngle } from '../geometry/turn';
 import { movedWords } from '../words/layout';
 import { alignShare, isPicture, type Layer, type PictureLayer, type WordsLayer } from './graphic';
-import { placedBox, placeFor } from './picture-geometry';
+import { freePlace, placedBox, placeFor } from './picture-geometry';
+import { scaledBorder, scaledCorners, scaledShadow } from './appearance';
 import type { ShapeLayer } from './shape';
 
 /** A shape moved by an offset; one that keeps to a side of the canvas or to its words stays. */
@@ -22,6 +23,9 @@ export function movedLayer<L extends Layer>(layer: L, by: Point, canvas: Size): 
   return { ...layer, place: placeFor(layer, { ...box, x: box.x + by.x, y: box.y + by.y }, canvas) };
 }
 
+/** Room around words, canvas px, as far as it can be set. */
+const room = (n: number) => Math.min(2000, Math.max(0, n));
+
 /** A words layer with every size times `by`, to tenths of a px, and all that is around it; its anchor stays. */
 export function scaledWords(layer: WordsLayer, by: number): WordsLayer {
   const size = (n: number) => Math.min(4000, Math.max(1, Math.round(n * by * 10) / 10));
@@ -35,12 +39,12 @@ export function scaledWords(layer: WordsLayer, by: number): WordsLayer {
           ? { ...sizing, width: sizing.width * by }
           : { ...sizing, width: sizing.width * by, height: sizing.height * by },
     outline: outline && { ...outline, width: Math.min(200, Math.max(0.1, outline.width * by)) },
-    shadow: shadow && { ...shadow, distance: shadow.distance * by, blur: Math.min(500, shadow.blur * by) },
+    shadow: scaledShadow(shadow, by),
     ground: ground && {
       ...ground,
-      across: ground.across * by,
-      down: ground.down * by,
-      radius: ground.radius * by,
+      across: room(ground.across * by),
+      down: room(ground.down * by),
+      radius: room(ground.radius * by),
     },
     paragraphs: layer.paragraphs.map((p) => ({ ...p, runs: p.runs.map((r) => ({ ...r, size: size(r.size) })) })),
   };
@@ -53,12 +57,9 @@ export function scaledShape(layer: ShapeLayer, by: number, about: Point): ShapeL
   const boxTo = (b: Box) => boxAbout(to(middleOf(b)), { width: b.width * by, height: b.height * by });
   const common = {
     ...layer,
-    border: border && { ...border, width: Math.min(500, Math.max(0.1, border.width * by)) },
-    shadow: shadow && { ...shadow, distance: shadow.distance * by, blur: Math.min(500, shadow.blur * by) },
-    corners:
-      corners.kind === 'rounded'
-        ? { ...corners, radii: corners.radii.map((r) => r * by) as typeof corners.radii }
-        : corners,
+    border: scaledBorder(border, by),
+    shadow: scaledShadow(shadow, by),
+    corners: scaledCorners(corners, by),
   };
   switch (place.mode) {
     case 'box':
@@ -70,7 +71,7 @@ export function scaledShape(layer: ShapeLayer, by: number, about: Point): ShapeL
     case 'around':
       return {
         ...common,
-        place: { ...place, across: place.across * by, down: place.down * by, last: boxTo(place.last) },
+        place: { ...place, across: room(place.across * by), down: room(place.down * by), last: boxTo(place.last) },
       };
   }
 }
@@ -99,8 +100,8 @@ export function shapeInBox(layer: ShapeLayer, from: Box, to: Box): ShapeLayer {
         ...layer,
         place: {
           ...place,
-          across: Math.max(0, place.across + (to.width - from.width) / 2),
-          down: Math.max(0, place.down + (to.height - from.height) / 2),
+          across: room(place.across + (to.width - from.width) / 2),
+          down: room(place.down + (to.height - from.height) / 2),
           last: to,
         },
       };
@@ -163,7 +164,5 @@ export function flippedLayer(layer: PictureLayer, axis: 'across' | 'down'): Pict
  * by-product of anything.
  */
 export function stretchedLayer(layer: PictureLayer, stretch: number, canvas: Size): PictureLayer {
-  const { x, y, width } = placedBox(layer, canvas);
-  const place = { mode: 'free' as const, x, y, width };
-  return { ...layer, place: stretch === 1 ? place : { ...place, stretch } };
+  return { ...layer, place: freePlace(placedBox(layer, canvas), stretch) };
 }

@@ -2,7 +2,15 @@ import { coverBox, coverIntent } from '../geometry/fit';
 import { bottom, intersection, right, type Box, type Size } from '../geometry/box';
 import { boxAbout, middleOf, turnedPoint } from '../geometry/turn';
 import type { PictureLayer } from './graphic';
-import { coverFrame, cropFor, mirrored, mirroredPoint, pictureGeometry, stretchOf } from './picture-geometry';
+import {
+  coverFrame,
+  cropFor,
+  freePlace,
+  mirrored,
+  mirroredPoint,
+  pictureGeometry,
+  stretchOf,
+} from './picture-geometry';
 
 /** Least side of a crop, in the picture's own px and in canvas px. */
 const LEAST = 4;
@@ -139,17 +147,10 @@ export function withPart(layer: PictureLayer, part: Box, canvas: Size): PictureL
       canvas,
     );
   }
-  const stretch = stretchOf(layer.place);
   return {
     ...layer,
     crop: { x, y, width, height },
-    place: {
-      mode: 'free',
-      x: shown.x,
-      y: shown.y,
-      width: (width * image.width) / natural.width,
-      ...(stretch === 1 ? {} : { stretch }),
-    },
+    place: freePlace({ x: shown.x, y: shown.y, width: (width * image.width) / natural.width }, stretchOf(layer.place)),
   };
 }
 
@@ -178,10 +179,9 @@ export function uncropped(layer: PictureLayer, canvas: Size): PictureLayer {
   if (layer.place.mode === 'cover')
     return { ...layer, crop: null, place: { mode: 'cover', focus: layer.focus, zoom: 1 } };
   const placed = boxAbout(turnedPoint(middleOf(image), layer.turn, pivot), image);
-  const stretch = stretchOf(layer.place);
   return {
     ...layer,
     crop: null,
-    place: { mode: 'free', x: placed.x, y: placed.y, width: placed.width, ...(stretch === 1 ? {} : { stretch }) },
+    place: freePlace(placed, stretchOf(layer.place)),
   };
 }

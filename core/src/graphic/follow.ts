@@ -1,5 +1,6 @@
 import { middleOf } from '../geometry/turn';
 import { figure, sizeText, topDensity, type Slot } from '../slot/slot';
+import { scaledBorder, scaledCorners, scaledShadow } from './appearance';
 import { movedLayer, scaledShape, scaledWords } from './arrange';
 import { isPicture, type Graphic, type Layer, type PictureLayer } from './graphic';
 import { pictureGeometry } from './picture-geometry';
@@ -58,16 +59,12 @@ export function slotChanges(from: Slot, to: Slot): string[] {
 }
 
 /** What of a picture's look is measured in canvas px, times `by`. */
-function scaledAppearance(layer: PictureLayer, by: number): PictureLayer {
-  const { corners, border, shadow } = layer;
-  const radii = corners.kind === 'rounded' ? (corners.radii.map((r) => r * by) as typeof corners.radii) : null;
-  return {
-    ...layer,
-    corners: radii ? { kind: 'rounded', radii } : corners,
-    border: border && { ...border, width: Math.max(0.1, border.width * by) },
-    shadow: shadow && { ...shadow, distance: shadow.distance * by, blur: shadow.blur * by },
-  };
-}
+const scaledAppearance = (layer: PictureLayer, by: number): PictureLayer => ({
+  ...layer,
+  corners: scaledCorners(layer.corners, by),
+  border: scaledBorder(layer.border, by),
+  shadow: scaledShadow(layer.shadow, by),
+});
 
 /** A veil on another canvas: its reach in proportion along its way. */
 function scaledVeil(layer: VeilLayer, from: Graphic['canvas'], to: Graphic['canvas']): VeilLayer {
@@ -78,7 +75,10 @@ function scaledVeil(layer: VeilLayer, from: Graphic['canvas'], to: Graphic['canv
       return layer;
     case 'band': {
       const by = form.way === 'across' ? down : across;
-      return { ...layer, form: { ...form, at: form.at * by, size: form.size * by, soft: form.soft * by } };
+      return {
+        ...layer,
+        form: { ...form, at: form.at * by, size: form.size * by, soft: Math.min(2000, form.soft * by) },
+      };
     }
     case 'side':
       return {
@@ -87,7 +87,7 @@ function scaledVeil(layer: VeilLayer, from: Graphic['canvas'], to: Graphic['canv
       };
     case 'behind': {
       const by = Math.min(across, down);
-      return { ...layer, form: { ...form, grow: form.grow * by, soft: form.soft * by } };
+      return { ...layer, form: { ...form, grow: Math.min(2000, form.grow * by), soft: Math.min(500, form.soft * by) } };
     }
   }
 }

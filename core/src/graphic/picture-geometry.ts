@@ -39,6 +39,11 @@ export function seenPart(layer: PictureLayer): Box {
 /** How a place's own width and height differ: 1 is true, 1.036 is 3.6 % wider than true. */
 export const stretchOf = (place: Place): number => (place.mode === 'free' ? (place.stretch ?? 1) : 1);
 
+/** A place of a picture's own: its left, top and width (canvas px), and how much wider than true it is drawn. */
+export function freePlace({ x, y, width }: Omit<Box, 'height'>, stretch: number): Place & { mode: 'free' } {
+  return { mode: 'free', x, y, width, ...(stretch === 1 ? {} : { stretch }) };
+}
+
 /** Derives a picture's boxes on a canvas from its intent. */
 export function pictureGeometry(layer: PictureLayer, canvas: Size): PictureGeometry {
   const { natural, place } = layer;
@@ -133,8 +138,7 @@ export function placeFor(layer: PictureLayer, placed: Box, canvas: Size): Place 
     const intent = coverIntent(image, frame);
     if (intent) return { mode: 'cover', zoom: intent.zoom, focus: mirroredPoint(intent.focus, layer.flip) };
   }
-  const stretch = stretchOf(layer.place);
-  return { mode: 'free', x: placed.x, y: placed.y, width: placed.width, ...(stretch === 1 ? {} : { stretch }) };
+  return freePlace(placed, stretchOf(layer.place));
 }
 
 /**
@@ -153,12 +157,11 @@ export function cropFor(layer: PictureLayer, image: Box, window: Box): Pick<Pict
     width: Math.min(natural.width, shown.width * across),
     height: Math.min(natural.height, shown.height * down),
   };
-  const stretch = stretchOf(layer.place);
   const about = middleOf(window);
   // What is cut off one side moves the middle that the layer turns about.
   const placed = boxAbout(turnedPoint(middleOf(shown), layer.turn, about), shown);
   return {
     crop: mirrored(seen, natural, layer.flip),
-    place: { mode: 'free', x: placed.x, y: placed.y, width: placed.width, ...(stretch === 1 ? {} : { stretch }) },
+    place: freePlace(placed, stretchOf(layer.place)),
   };
 }

@@ -3,7 +3,7 @@ import { intersection, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf, turnedPoint, boxAbout } from '../geometry/turn';
 import type { PictureLayer } from './graphic';
 import { cropWindow, windowZoom, withImageAt } from './cropping';
-import { coverFrame, mirrored, mirroredPoint, pictureGeometry, stretchOf } from './picture-geometry';
+import { coverFrame, freePlace, mirrored, mirroredPoint, pictureGeometry, stretchOf } from './picture-geometry';
 
 /** What is known of a picture that may take another's place. Size in its own px; focus in shares of it. */
 export interface Replacement {
@@ -131,11 +131,10 @@ export function partAsLayer(layer: PictureLayer, part: Box, canvas: Size): Pictu
     height: seen.height * down,
   };
   const placed = boxAbout(turnedPoint(middleOf(box), layer.turn, pivot), box);
-  const stretch = stretchOf(layer.place);
   return {
     ...layer,
     crop: part,
-    place: { mode: 'free', x: placed.x, y: placed.y, width: placed.width, ...(stretch === 1 ? {} : { stretch }) },
+    place: freePlace(placed, stretchOf(layer.place)),
   };
 }
 
