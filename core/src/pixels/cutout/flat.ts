@@ -104,8 +104,8 @@ function alike(pixels: Int32Array, common: Rgb, tolerance: number, mark: number)
   return out;
 }
 
-/** Turns what is marked LIKE and reached from the border through its kind into GROUND; fills spans of rows. */
-function flood(marks: Uint8Array, width: number, height: number): void {
+/** Marks as GROUND what is LIKE it and reached from the border through its kind, and clears its `pixels`; fills spans of rows. */
+function flood(marks: Uint8Array, pixels: Int32Array, width: number, height: number): void {
   const stack: number[] = [];
   for (let x = 0; x < width; x++) stack.push(x, (height - 1) * width + x);
   for (let y = 0; y < height; y++) stack.push(y * width, y * width + width - 1);
@@ -119,6 +119,7 @@ function flood(marks: Uint8Array, width: number, height: number): void {
     let right = i;
     while (right < end && marks[right + 1] === LIKE) right++;
     marks.fill(GROUND, left, right + 1);
+    pixels.fill(0, left, right + 1);
     for (let from = left - width, side = 0; side < 2; side++, from = left + width) {
       if (from < 0 || from >= marks.length) continue;
       const to = from + right - left;
@@ -139,11 +140,9 @@ export function cutFlat(source: Pixels, cutout: Cutout & { kind: 'flat' }): Pixe
   const words = new Int32Array(out.buffer, 0, width * height);
   const inwards = cutout.where === 'border';
   const ground = alike(words, common, cutout.tolerance, inwards ? LIKE : GROUND);
-  if (inwards) flood(ground, width, height);
-  for (let i = 0; i < ground.length; i++)
-    if (ground[i] === GROUND) words[i] = words[i]! & 0xffffff;
-    else ground[i] = 0;
-  unmix(source, ground, bandOf(ground, width, height), common, out);
+  if (inwards) flood(ground, words, width, height);
+  else for (let i = 0; i < ground.length; i++) if (ground[i]) words[i] = 0;
+  unmix(source, ground, bandOf(ground, width), common, out);
   soften(out, width, height, cutout.soft);
   return { width, height, data: out };
 }

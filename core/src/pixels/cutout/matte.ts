@@ -3,11 +3,13 @@ import type { Pixels } from '../reduce';
 /** How many px on each side of a cut are looked at again. */
 export const BAND = 2;
 
-/** What a pixel of the ground is marked with; 0 is what stays. */
+/** What a pixel of the ground is marked with: this bit. Without it, it stays. */
 export const GROUND = 1;
+/** The same of four pixels at once. */
+const GROUNDS = 0x01010101;
 
 /** Pixels within `BAND` px of the cut, both sides, as their indices. Neighbours are those beside, above and below. */
-export function bandOf(ground: Uint8Array, width: number, height: number): Int32Array {
+export function bandOf(ground: Uint8Array, width: number): Int32Array {
   let band = new Int32Array(4096);
   let count = 0;
   const inBand = new Uint8Array(ground.length);
@@ -21,18 +23,28 @@ export function bandOf(ground: Uint8Array, width: number, height: number): Int32
     }
     band[count++] = i;
   };
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
-      const own = ground[i];
-      if (x + 1 < width && ground[i + 1] !== own) {
+  const view = new DataView(ground.buffer, ground.byteOffset);
+  const four = (i: number) => view.getUint32(i) & GROUNDS;
+  for (let i = 0; i < ground.length;) {
+    if (i + width + 4 <= ground.length) {
+      // Nearly everywhere four px are all of one kind, and so is what lies right of and below them.
+      const own = four(i);
+      if ((own === 0 || own === GROUNDS) && four(i + 1) === own && four(i + width) === own) {
+        i += 4;
+        continue;
+      }
+    }
+    for (const to = Math.min(ground.length, i + 4); i < to; i++) {
+      if ((i + 1) % width !== 0 && (ground[i]! ^ ground[i + 1]!) & GROUND) {
         add(i);
         add(i + 1);
       }
-      if (y + 1 < height && ground[i + width] !== own) {
+      if (i + width < ground.length && (ground[i]! ^ ground[i + width]!) & GROUND) {
         add(i);
         add(i + width);
       }
     }
+  }
   for (let from = 0, d = 2; d <= BAND; d++) {
     const to = count;
     for (; from < to; from++) {
@@ -68,15 +80,16 @@ export function unmix(
     const y = (i / width) | 0;
     const o = i * 4;
     let [gr, gg, gb, gn] = [0, 0, 0, 0];
-    let [fr, fg, fb, near] = [0, 0, 0, Infinity];
-    let [mr, mg, mb, most] = [0, 0, 0, -1];
+    // The nearest pixel inside, and, since a thin stroke has no inside, the one least like the ground.
+    let [inside, near] = [-1, Infinity];
+    let [unlike, most] = [-1, -1];
     const [x0, x1] = [Math.max(0, x - reach), Math.min(width - 1, x + reach)];
     const [y0, y1] = [Math.max(0, y - reach), Math.min(height - 1, y + reach)];
     for (let ny = y0; ny <= y1; ny++)
       for (let nx = x0, n = ny * width + x0; nx <= x1; nx++, n++) {
         const k = n * 4;
         const alpha = data[k + 3]!;
-        if (ground[n]) {
+        if (ground[n]! & GROUND) {
           if (inBand[n] || alpha < 250) continue;
           gr += data[k]!;
           gg += data[k + 1]!;
@@ -89,28 +102,32 @@ export function unmix(
         if (!inBand[n]) {
           if (far < near) {
             near = far;
-            [fr, fg, fb] = [data[k]!, data[k + 1]!, data[k + 2]!];
+            inside = k;
           }
         } else if (far <= 9) {
           const off = (data[k]! - common[0]) ** 2 + (data[k + 1]! - common[1]) ** 2 + (data[k + 2]! - common[2]) ** 2;
           if (off > most) {
             most = off;
-            [mr, mg, mb] = [data[k]!, data[k + 1]!, data[k + 2]!];
+            unlike = k;
           }
         }
       }
     const [r, g, b] = gn ? [gr / gn, gg / gn, gb / gn] : common;
-    // A thin stroke has no inside: the pixel least like the ground stands for it.
-    if (near === Infinity && most >= 0) [fr, fg, fb] = [mr, mg, mb];
-    else if (near === Infinity) {
-      out[o + 3] = ground[i] ? 0 : data[o + 3]!;
+    const f = inside >= 0 ? inside : unlike;
+    if (f < 0) {
+      out[o + 3] = ground[i]! & GROUND ? 0 : data[o + 3]!;
       out.set([data[o]!, data[o + 1]!, data[o + 2]!], o);
       continue;
     }
+    const [fr, fg, fb] = [data[f]!, data[f + 1]!, data[f + 2]!];
     const [lr, lg, lb] = [fr - r, fg - g, fb - b];
     const long = lr * lr + lg * lg + lb * lb;
     let a =
-      long < 1 ? (ground[i] ? 0 : 1) : ((data[o]! - r) * lr + (data[o + 1]! - g) * lg + (data[o + 2]! - b) * lb) / long;
+      long < 1
+        ? ground[i]! & GROUND
+          ? 0
+          : 1
+        : ((data[o]! - r) * lr + (data[o + 1]! - g) * lg + (data[o + 2]! - b) * lb) / long;
     a = a < 0.03 ? 0 : a > 0.97 ? 1 : a;
     // What the line does not explain is the thing's own texture, as far as the pixel is its own.
     const share = a > 0.5 ? 1 : 0;

@@ -51,7 +51,7 @@ export function cutByMask(source: Pixels, mask: Mask, soft: number): Pixels {
       }
     }
   }
-  unmix(source, ground, bandOf(ground, width, height), [127, 127, 127], out);
+  unmix(source, ground, bandOf(ground, width), [127, 127, 127], out);
   soften(out, width, height, soft);
   return { width, height, data: out };
 }
