@@ -293,20 +293,26 @@ try {
   await browser.driver.navigate().refresh();
   await browser.leaf('Words');
   await browser.exact();
-  const opened = await browser.driver.executeAsyncScript<{ took: number; count: number }>(
+  const opened = await browser.driver.executeAsyncScript<{ seen: number; whole: number; count: number }>(
     `const [done] = arguments;
      const field = document.querySelector('bs-family-field input[type=text]');
      const start = performance.now();
+     let seen = 0;
      field.focus();
      field.click();
+     // A frame after the rows are there they have been painted.
      const look = () => {
-       const count = document.querySelectorAll('.families mat-option').length;
-       if (count < 40) return requestAnimationFrame(look);
-       requestAnimationFrame(() => done({ took: performance.now() - start, count }));
+       const panel = document.querySelector('.families');
+       const count = panel?.querySelectorAll('mat-option').length ?? 0;
+       const rows = count && panel.clientHeight / panel.querySelector('mat-option').clientHeight;
+       if (!seen && count && count >= Math.floor(rows)) requestAnimationFrame(() => (seen = performance.now() - start));
+       if (count < 40 || !seen) return requestAnimationFrame(look);
+       requestAnimationFrame(() => done({ seen, whole: performance.now() - start, count }));
      };
      requestAnimationFrame(look);`,
   );
-  row(`a list of ${opened.count - 1} families, from the press to its first frame`, opened.took, '≤ 100', 'ms');
+  row(`a list of ${opened.count - 1} families, from the press to its first frame`, opened.seen, '≤ 100', 'ms');
+  row('… to the frame that has all of them, past the end of its room too', opened.whole, '', 'ms');
   await browser.keys(Key.ESCAPE);
   await browser.press('Add');
   await browser.menu('Veil');

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { encode } from './job/encode';
+import { encode, warmUp } from './job/encode';
 import { examine } from './job/examine';
 import { inspect } from './job/inspect';
 import { edges, looked, parts, silhouette, trim } from './job/look-at';
@@ -38,6 +38,7 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: found, transfer: found.ok && 'rough' in found.value ? [found.value.rough] : [] };
     }
     case 'file': {
+      warmUp(task.format);
       const before = decodeCount();
       const canvas = await renderFile(task.graphic, task.vectors, stopped);
       if (!canvas || stopped()) throw new Stopped();

@@ -4,8 +4,26 @@ import { withNotes, type FileFormat } from '@bright-slot/core';
 
 const wasm = (name: string) => WebAssembly.compileStreaming(fetch(new URL(`/wasm/${name}`, self.location.origin)));
 
-let jpegReady: Promise<unknown> | undefined;
-let pngReady: Promise<unknown> | undefined;
+/** What is loaded once; should that fail, the next to ask tries again. */
+function once(load: () => Promise<unknown>): () => Promise<unknown> {
+  let ready: Promise<unknown> | undefined;
+  return () =>
+    (ready ??= load().catch((error: unknown) => {
+      ready = undefined;
+      throw error;
+    }));
+}
+
+const codecs: Partial<Record<FileFormat, () => Promise<unknown>>> = {
+  // The shipped types of `init` lack the compiled module.
+  jpeg: once(async () => (initJpeg as (m: WebAssembly.Module) => Promise<void>)(await wasm('mozjpeg_enc.wasm'))),
+  png: once(async () => initPng(await wasm('squoosh_oxipng_bg.wasm'))),
+};
+
+/** Has a format's codec loaded beside other work; that it fails is told when it is asked for. */
+export function warmUp(format: FileFormat): void {
+  codecs[format]?.().catch(() => undefined);
+}
 
 const mime: Record<FileFormat, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
@@ -23,8 +41,7 @@ async function rawFile(
   }
   if (format === 'png') {
     const pixels = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
-    pngReady ??= wasm('squoosh_oxipng_bg.wasm').then((module) => initPng(module));
-    await pngReady;
+    await codecs.png!();
     return optimise_raw(pixels.data, pixels.width, pixels.height, 1, false, false);
   }
   // JPEG keeps no transparency: the page's own ground goes underneath.
@@ -34,11 +51,7 @@ async function rawFile(
   context.fillRect(0, 0, flat.width, flat.height);
   context.drawImage(canvas, 0, 0);
   const pixels = context.getImageData(0, 0, flat.width, flat.height);
-  // The shipped types of `init` lack the compiled module.
-  jpegReady ??= wasm('mozjpeg_enc.wasm').then((module) =>
-    (initJpeg as (m: WebAssembly.Module) => Promise<void>)(module),
-  );
-  await jpegReady;
+  await codecs.jpeg!();
   // 4:4:4: at equal fidelity smaller than 4:2:0 for coloured letters; see docs/decisions.md.
   return new Uint8Array(await encodeJpeg(pixels, { quality, auto_subsample: false, chroma_subsample: 1 }));
 }

@@ -66,6 +66,9 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
   const opaque = type === 'jpeg' || opaqueAllOver(bitmap);
   const seen = rough(bitmap, most);
   const small = glance(seen, bitmap);
+  // It is encoded beside this thread while that looks on.
+  const thumb = thumbOf(seen);
+  const focus = await proposedFocus(seen);
   const hash = await hashed;
   remember(hash, bitmap);
   return good({
@@ -76,8 +79,8 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
     opaque,
     silhouette: opaque ? null : silhouetteOf(small),
     flatBorder: opaque && hasFlatBorder(small),
-    ...(await proposedFocus(seen)),
-    thumb: await thumbOf(seen),
+    ...focus,
+    thumb: await thumb,
     rough: seen,
   });
 }
