@@ -115,6 +115,14 @@ const shaper = await realShaper();
   });
   row('geometry rules over 20 layers, against laying one line out', judged / (laid / 50), 'geometry rules ≤ 5 ms');
   row('geometry rules over 20 layers', judged, '≤ 5', 'ms');
+  const block = words('The shelf nearest the burner came out a shade greener. '.repeat(180), {}, { size: 12 });
+  const long = await time(() => {
+    const fresh = { ...block, sizing: { kind: 'wrap' as const, width: 600 }, place: { x: n++, y: 0 } };
+    const g = withLayers(blank(), fresh);
+    layoutWords(fresh, shaper);
+    createReporter()({ graphic: g, frame: mainFrame(g), shaper, assets: new Map(), legibility: [] });
+  });
+  row('a block of ten thousand letters laid out and judged', long, '≤ 100', 'ms');
   const ground: Field = { width: 940, height: 198, data: new Float32Array(940 * 198).fill(0.2) };
   const layout = layoutWords(layer, shaper);
   const sampled = await time(() =>

@@ -1,4 +1,4 @@
-import { polygonHull } from 'd3-polygon';
+import { polygonContains, polygonHull } from 'd3-polygon';
 import { enclosing, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf, turnedPoint } from '../geometry/turn';
 import type { PictureLayer, WordsLayer } from '../graphic/graphic';
@@ -26,16 +26,60 @@ const cornersOf = (b: Box): Point[] => [
   { x: b.x + b.width, y: b.y + b.height },
 ];
 
+type Pair = [number, number];
+
+/** The convex hull of points; the points themselves where they enclose nothing. */
+const hullAround = (points: Pair[]): Pair[] => polygonHull(points) ?? points;
+
 /** Corners of the convex hull around an outline's own points, in its units; kept as long as the outline is. */
-const hulls = new WeakMap<Outline, Point[]>();
-function hullOf(outline: Outline): Point[] {
+const hulls = new WeakMap<Outline, Pair[]>();
+function hullOf(outline: Outline): Pair[] {
   let hull = hulls.get(outline);
   if (!hull) {
-    const points = polygonsOf(outline).flatMap((p) => p.map(({ x, y }): [number, number] => [x, y]));
-    hull = (polygonHull(points) ?? points).map(([x, y]) => ({ x, y }));
+    hull = hullAround(polygonsOf(outline).flatMap((p) => p.map(({ x, y }): Pair => [x, y])));
     hulls.set(outline, hull);
   }
   return hull;
+}
+
+type Letter = WordsLayout['items'][number];
+
+/** The corners of a letter's own hull, canvas px. */
+function letterPoints(item: Letter): Pair[] {
+  if (item.kind === 'fallback') return cornersOf(itemInk(item)!).map(({ x, y }) => [x, y]);
+  return hullOf(item.outline).map(([x, y]) => [item.x + x * item.scale, item.y + y * item.scale]);
+}
+
+/** So many ways round are looked at for the letters furthest out. */
+const WAYS = 16;
+
+/**
+ * Of very many letters those that can reach the hull around all: the furthest each way, by their boxes, and what is
+ * not wholly within the hull of those. After Akl and Toussaint, "A fast convex hull algorithm", Information
+ * Processing Letters 7 (1978).
+ */
+function outermost(letters: readonly Letter[]): Letter[] {
+  const seen = letters.flatMap((letter) => {
+    const ink = itemInk(letter);
+    return ink ? [{ letter, corners: cornersOf(ink) }] : [];
+  });
+  const furthest = new Set<Letter>();
+  for (let way = 0; way < WAYS; way++) {
+    const [dx, dy] = [Math.cos((way / WAYS) * 2 * Math.PI), Math.sin((way / WAYS) * 2 * Math.PI)];
+    let [best, most]: [Letter | null, number] = [null, -Infinity];
+    for (const { letter, corners } of seen)
+      for (const p of corners) {
+        const far = p.x * dx + p.y * dy;
+        if (far > most) [best, most] = [letter, far];
+      }
+    if (best) furthest.add(best);
+  }
+  const within = polygonHull([...furthest].flatMap(letterPoints));
+  if (!within) return [...letters];
+  const reaches = seen.filter(
+    (s) => furthest.has(s.letter) || !s.corners.every((p) => polygonContains(within, [p.x, p.y])),
+  );
+  return reaches.map((s) => s.letter);
 }
 
 /** The convex hull around all letters of a layout, canvas px. */
@@ -43,12 +87,9 @@ const outer = new WeakMap<WordsLayout, Point[]>();
 function letterHull(layout: WordsLayout): Point[] {
   let hull = outer.get(layout);
   if (!hull) {
-    const points = layout.items.flatMap((item) =>
-      item.kind === 'fallback'
-        ? cornersOf(itemInk(item)!)
-        : hullOf(item.outline).map((p) => ({ x: item.x + p.x * item.scale, y: item.y + p.y * item.scale })),
-    );
-    hull = polygonHull(points.map(({ x, y }) => [x, y]))?.map(([x, y]) => ({ x, y })) ?? points;
+    const { items } = layout;
+    const points = (items.length > 4 * WAYS ? outermost(items) : items).flatMap(letterPoints);
+    hull = hullAround(points).map(([x, y]) => ({ x, y }));
     outer.set(layout, hull);
   }
   return hull;

@@ -1,9 +1,12 @@
 import { applyEdit } from '../graphic/edit';
 import { mainFrame, type Graphic, type Layer } from '../graphic/graphic';
 import { contrast, luminance } from '../colour/contrast';
-import { blank, photo, withLayers, words } from '../testing/samples';
+import { middleOf, turnedPoint } from '../geometry/turn';
+import { blank, photo, random, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
+import { layoutOf, wordsExtent } from '../words/layout';
 import type { Legibility } from '../words/legibility';
+import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
 import type { AssetFacts } from './asset-facts';
 import { createReporter } from './report';
@@ -83,6 +86,35 @@ describe('faint', () => {
 });
 
 describe('outside', () => {
+  it('a block of two thousand letters reaches as far out as its furthest point, however it lies', () => {
+    const r = random(21);
+    const said = 'The shelf nearest the burner came out a shade greener than the rest, ';
+    for (let i = 0; i < 12; i++) {
+      const layer = words(
+        said.repeat(30),
+        {
+          place: { x: 470 + (r() - 0.5) * 900, y: (r() - 0.5) * 300 },
+          sizing: { kind: 'wrap', width: 200 + r() * 500 },
+          turn: i % 3 ? 0 : (r() - 0.5) * 120,
+        },
+        { size: 6 + r() * 8 },
+      );
+      const layout = layoutOf(layer, shaper);
+      const about = middleOf(wordsExtent(layer, layout));
+      let most = 0;
+      for (const item of layout.items) {
+        if (item.kind !== 'outline') continue;
+        for (const { x, y } of polygonsOf(item.outline).flat()) {
+          const p = turnedPoint({ x: item.x + x * item.scale, y: item.y + y * item.scale }, layer.turn, about);
+          most = Math.max(most, -p.x, -p.y, p.x - 940, p.y - 198);
+        }
+      }
+      const [finding] = find(withLayers(blank(), layer), 'outside');
+      expect(finding?.title).toBe(
+        most > 0.5 ? `“Title” reaches ${Math.max(1, Math.round(most))} px over the canvas’s edge` : undefined,
+      );
+    }
+  });
   it('finds words over the edge by what is drawn, to the px, and moves them just inside', () => {
     const g = withLayers(blank(), words('Notes from the Wheel', { place: { x: 120, y: 60 } }));
     const [finding] = find(g, 'outside');
