@@ -27,7 +27,7 @@ import { NumberField } from './number-field';
         [places]="1"
         unit="px"
         [disabled]="disabled()"
-        (changed)="changed.emit({ distance: $event })"
+        (changed)="changed.emit({ ...s, distance: $event })"
       />
       <bs-number
         label="Angle"
@@ -36,7 +36,7 @@ import { NumberField } from './number-field';
         [max]="360"
         unit="°"
         [disabled]="disabled()"
-        (changed)="changed.emit({ angle: $event })"
+        (changed)="changed.emit({ ...s, angle: $event })"
       />
       <bs-number
         label="Blur"
@@ -46,7 +46,7 @@ import { NumberField } from './number-field';
         [places]="1"
         unit="px"
         [disabled]="disabled()"
-        (changed)="changed.emit({ blur: $event })"
+        (changed)="changed.emit({ ...s, blur: $event })"
       />
       <bs-number
         label="Strength"
@@ -56,14 +56,15 @@ import { NumberField } from './number-field';
         [max]="100"
         unit="%"
         [disabled]="disabled()"
-        (changed)="changed.emit({ strength: $event / 100 })"
+        (changed)="changed.emit({ ...s, strength: $event / 100 })"
       />
       <bs-colour
         label="Colour of the shadow"
         [swatches]="[]"
         [value]="s.colour"
-        (drafted)="drafted.emit({ colour: $event })"
-        (changed)="changed.emit({ colour: $event })"
+        [disabled]="disabled()"
+        (drafted)="drafted.emit({ ...s, colour: $event })"
+        (changed)="changed.emit({ ...s, colour: $event })"
       />
     }
   `,
@@ -80,14 +81,6 @@ import { NumberField } from './number-field';
     .strength {
       width: 150px;
     }
-    .tick {
-      display: inline-flex;
-      align-items: center;
-      gap: 6px;
-      min-width: 84px;
-      font-size: 12.5px;
-      font-weight: 600;
-    }
   `,
 })
 export class ShadowFields {
@@ -96,6 +89,6 @@ export class ShadowFields {
   readonly usual = input<Shadow>(usualShadow);
   readonly disabled = input(false);
   /** What is another now; null where there is to be none. */
-  readonly changed = output<Partial<Shadow> | null>();
-  readonly drafted = output<Partial<Shadow>>();
+  readonly changed = output<Shadow | null>();
+  readonly drafted = output<Shadow>();
 }

@@ -11,6 +11,7 @@ import {
   type WordsLayer,
 } from '@bright-slot/core';
 import { ColourField } from '../shared/colour-field';
+import { LineFields } from '../shared/line-fields';
 import { NumberField } from '../shared/number-field';
 import { ShadowFields } from '../shared/shadow-fields';
 import { LayerSection } from './section';
@@ -21,7 +22,7 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
 /** What is around letters: the room between them, their case, a line outside them, a shadow, a ground of their own. */
 @Component({
   selector: 'bs-words-around',
-  imports: [NumberField, ColourField, ShadowFields, MatSelect, MatOption],
+  imports: [NumberField, ColourField, LineFields, ShadowFields, MatSelect, MatOption],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="line">
@@ -33,7 +34,7 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
         [max]="300"
         [places]="1"
         unit="%"
-        [disabled]="layer().locked"
+        [disabled]="locked()"
         (changed)="runs({ tracking: $event / 100 }, 'letter spacing')"
       />
       <mat-select
@@ -41,47 +42,30 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
         aria-label="Case"
         [value]="run().case"
         (selectionChange)="runs({ case: $event.value }, 'case')"
-        [disabled]="layer().locked"
+        [disabled]="locked()"
       >
         @for (c of cases; track c.id) {
           <mat-option [value]="c.id">{{ c.name }}</mat-option>
         }
       </mat-select>
-      <label class="tick"
-        ><input
-          type="checkbox"
-          [checked]="!!layer().outline"
-          [disabled]="layer().locked"
-          (change)="outlined($any($event.target).checked ? {} : null)"
-        />
-        Outline</label
-      >
-      @if (layer().outline; as o) {
-        <bs-number
-          label="Wide"
-          [value]="o.width"
-          [min]="0.1"
-          [max]="200"
-          [places]="1"
-          unit="px"
-          [disabled]="layer().locked"
-          (changed)="outlined({ width: $event })"
-        />
-        <bs-colour
-          label="Colour of the outline"
-          [swatches]="[]"
-          [value]="o.colour"
-          (drafted)="draft({ outline: { width: o.width, colour: $event } }, 'outline')"
-          (changed)="outlined({ colour: $event })"
-        />
-      }
+      <bs-line-fields
+        name="Outline"
+        wide="Wide"
+        [most]="200"
+        [swatches]="[]"
+        [line]="layer().outline"
+        [usual]="plainOutline"
+        [disabled]="locked()"
+        (drafted)="draft({ outline: $event }, 'outline')"
+        (changed)="set({ outline: $event }, 'outline')"
+      />
     </div>
     <div class="line">
       <label class="tick"
         ><input
           type="checkbox"
           [checked]="!!layer().ground"
-          [disabled]="layer().locked"
+          [disabled]="locked()"
           (change)="grounded($any($event.target).checked ? {} : null)"
         />
         Ground</label
@@ -94,7 +78,7 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
           [max]="2000"
           [places]="1"
           unit="px"
-          [disabled]="layer().locked"
+          [disabled]="locked()"
           (changed)="grounded({ across: $event })"
         />
         <bs-number
@@ -104,7 +88,7 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
           [max]="2000"
           [places]="1"
           unit="px"
-          [disabled]="layer().locked"
+          [disabled]="locked()"
           (changed)="grounded({ down: $event })"
         />
         <bs-number
@@ -114,7 +98,7 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
           [max]="2000"
           [places]="1"
           unit="px"
-          [disabled]="layer().locked"
+          [disabled]="locked()"
           (changed)="grounded({ radius: $event })"
         />
         <bs-number
@@ -123,13 +107,14 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
           [min]="0"
           [max]="100"
           unit="%"
-          [disabled]="layer().locked"
+          [disabled]="locked()"
           (changed)="grounded({ opacity: $event / 100 })"
         />
         <bs-colour
           label="Colour of the ground"
           [swatches]="[]"
           [value]="g.colour"
+          [disabled]="locked()"
           (drafted)="draft(groundWith({ colour: $event }), 'ground')"
           (changed)="grounded({ colour: $event })"
         />
@@ -139,9 +124,9 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
       class="line"
       [shadow]="layer().shadow"
       [usual]="usual"
-      [disabled]="layer().locked"
-      (drafted)="draft(shadowWith($event), 'shadow')"
-      (changed)="set(shadowWith($event), 'shadow')"
+      [disabled]="locked()"
+      (drafted)="draft({ shadow: $event }, 'shadow')"
+      (changed)="set({ shadow: $event }, 'shadow')"
     />
   `,
   styles: `
@@ -163,17 +148,10 @@ const plainOutline: LetterOutline = { width: 2, colour: '#1f2a30' };
       display: flex;
       font-size: 13px;
     }
-    .tick {
-      display: inline-flex;
-      align-items: center;
-      gap: 6px;
-      min-width: 84px;
-      font-size: 12.5px;
-      font-weight: 600;
-    }
   `,
 })
 export class WordsAround extends LayerSection<WordsLayer> {
+  protected readonly plainOutline = plainOutline;
   protected readonly run = computed(() => firstRun(this.layer()));
   protected readonly cases: readonly { id: LetterCase; name: string }[] = [
     { id: 'typed', name: 'As typed' },
@@ -186,10 +164,6 @@ export class WordsAround extends LayerSection<WordsLayer> {
     this.set(withRuns(this.layer(), change), what);
   }
 
-  protected outlined(change: Partial<LetterOutline> | null): void {
-    this.set({ outline: change && { ...(this.layer().outline ?? plainOutline), ...change } }, 'outline');
-  }
-
   protected groundWith(change: Partial<WordsGround> | null) {
     return { ground: change && { ...(this.layer().ground ?? plainGround), ...change } };
   }
@@ -200,8 +174,4 @@ export class WordsAround extends LayerSection<WordsLayer> {
 
   /** Closer and firmer than a picture's: letters are thin. */
   protected readonly usual: Shadow = { ...usualShadow, distance: 3, blur: 6, strength: 0.6 };
-
-  protected shadowWith(change: Partial<Shadow> | null) {
-    return { shadow: change && { ...(this.layer().shadow ?? this.usual), ...change } };
-  }
 }

@@ -40,13 +40,6 @@ import { PictureSection } from './section';
     .turn {
       width: 112px;
     }
-    .tick {
-      display: inline-flex;
-      align-items: center;
-      gap: 6px;
-      font-size: 12.5px;
-      font-weight: 600;
-    }
   `,
 })
 export class PlaceSection extends PictureSection {

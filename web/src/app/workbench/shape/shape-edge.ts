@@ -1,9 +1,8 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { MatOption, MatSelect } from '@angular/material/select';
-import { usualShadow, type LineStyle, type Shadow, type ShapeBorder, type ShapeLayer } from '@bright-slot/core';
-import { ColourField } from '../../shared/colour-field';
+import type { LineStyle, ShapeBorder, ShapeLayer } from '@bright-slot/core';
 import { CornerFields } from '../../shared/corner-fields';
-import { NumberField } from '../../shared/number-field';
+import { LineFields } from '../../shared/line-fields';
 import { ShadowFields } from '../../shared/shadow-fields';
 import { SliderField } from '../../shared/slider-field';
 import { LayerSection } from '../section';
@@ -13,52 +12,33 @@ const plainBorder: ShapeBorder = { width: 2, colour: '#1f2a30', style: 'solid' }
 /** A shape's edge: its border or line, its corners, its shadow. */
 @Component({
   selector: 'bs-shape-edge',
-  imports: [NumberField, ColourField, CornerFields, ShadowFields, SliderField, MatSelect, MatOption],
+  imports: [CornerFields, LineFields, ShadowFields, SliderField, MatSelect, MatOption],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="line">
-      @if (layer().form.kind !== 'line') {
-        <label class="tick"
-          ><input
-            type="checkbox"
-            [checked]="!!layer().border"
-            [disabled]="locked()"
-            (change)="bordered($any($event.target).checked ? {} : null)"
-          />
-          Border</label
-        >
-      }
-      @if (layer().border; as b) {
-        <bs-number
-          [label]="layer().form.kind === 'line' ? 'Thick' : 'Width'"
-          [value]="b.width"
-          [min]="0.1"
-          [max]="500"
-          [places]="1"
-          unit="px"
-          [disabled]="locked()"
-          (changed)="bordered({ width: $event })"
-        />
+      <bs-line-fields
+        [name]="line() ? 'Line' : 'Border'"
+        [wide]="line() ? 'Thick' : 'Width'"
+        [always]="line()"
+        [line]="layer().border"
+        [usual]="plainBorder"
+        [disabled]="locked()"
+        (drafted)="draft({ border: $event }, 'border')"
+        (changed)="set({ border: $event }, 'border')"
+      >
         <mat-select
           class="style field"
           aria-label="How the line runs"
-          [value]="b.style"
+          [value]="layer().border?.style"
           [disabled]="locked()"
-          (selectionChange)="bordered({ style: $event.value })"
+          (selectionChange)="runs($event.value)"
         >
           @for (s of styles; track s.id) {
             <mat-option [value]="s.id">{{ s.name }}</mat-option>
           }
         </mat-select>
-        <bs-colour
-          [label]="layer().form.kind === 'line' ? 'Colour of the line' : 'Colour of the border'"
-          [value]="b.colour"
-          [disabled]="locked()"
-          (drafted)="draft({ border: { width: b.width, style: b.style, colour: $event } }, 'border')"
-          (changed)="bordered({ colour: $event })"
-        />
-      }
-      @if (layer().form.kind === 'line') {
+      </bs-line-fields>
+      @if (line()) {
         <bs-slider
           class="opacity"
           label="Opacity"
@@ -87,8 +67,8 @@ const plainBorder: ShapeBorder = { width: 2, colour: '#1f2a30', style: 'solid' }
       class="line"
       [shadow]="layer().shadow"
       [disabled]="locked()"
-      (drafted)="draft(withShadow($event), 'shadow')"
-      (changed)="set(withShadow($event), 'shadow')"
+      (drafted)="draft({ shadow: $event }, 'shadow')"
+      (changed)="set({ shadow: $event }, 'shadow')"
     />
   `,
   styles: `
@@ -99,9 +79,6 @@ const plainBorder: ShapeBorder = { width: 2, colour: '#1f2a30', style: 'solid' }
     .line + .line {
       margin-top: 8px;
     }
-    bs-number {
-      width: 128px;
-    }
     .style {
       width: 120px;
       display: flex;
@@ -110,28 +87,19 @@ const plainBorder: ShapeBorder = { width: 2, colour: '#1f2a30', style: 'solid' }
     .opacity {
       width: 300px;
     }
-    .tick {
-      display: inline-flex;
-      align-items: center;
-      gap: 6px;
-      min-width: 74px;
-      font-size: 12.5px;
-      font-weight: 600;
-    }
   `,
 })
 export class ShapeEdge extends LayerSection<ShapeLayer> {
+  protected readonly plainBorder = plainBorder;
+  protected readonly line = computed(() => this.layer().form.kind === 'line');
   protected readonly styles: readonly { id: LineStyle; name: string }[] = [
     { id: 'solid', name: 'Whole' },
     { id: 'dashed', name: 'Dashes' },
     { id: 'dotted', name: 'Dots' },
   ];
 
-  protected bordered(change: Partial<ShapeBorder> | null): void {
-    this.set({ border: change && { ...(this.layer().border ?? plainBorder), ...change } }, 'border');
-  }
-
-  protected withShadow(change: Partial<Shadow> | null) {
-    return { shadow: change && { ...(this.layer().shadow ?? usualShadow), ...change } };
+  protected runs(style: LineStyle): void {
+    const { border } = this.layer();
+    if (border) this.set({ border: { ...border, style } }, 'border');
   }
 }
