@@ -206,6 +206,33 @@ describe('leaves and backdrop', () => {
     await browser.driver.wait(async () => (await leaves()).length === 4, 5000);
     expect((await leaves())[1]).toContain('Your words');
   });
+  it('are seen when they are selected, however many there are', async () => {
+    const before = (await leaves()).length;
+    const more = 7;
+    await leave();
+    for (let i = 1; i <= more; i++) {
+      await browser.chord(Key.CONTROL, 'd');
+      await browser.driver.wait(async () => (await leaves()).length === before + i, 5000);
+    }
+    const seen = () =>
+      browser.run<boolean>(
+        `const leaf = document.querySelector('bs-leaves li.selected');
+         const [a, b] = [leaf, leaf.parentElement].map((e) => e.getBoundingClientRect());
+         return leaf.parentElement.scrollWidth > b.width && a.left >= b.left - 1 && a.right <= b.right + 1;`,
+      );
+    await browser.driver.wait(seen, 5000);
+    // One that is far off, taken on the canvas.
+    await browser.run(`document.querySelector('.thing').focus()`);
+    await browser.driver.wait(
+      () => browser.run<boolean>(`return document.querySelector('bs-leaves li').matches('.selected')`),
+      5000,
+    );
+    await browser.driver.wait(seen, 5000);
+    for (let i = more - 1; i >= 0; i--) {
+      await browser.chord(Key.CONTROL, 'z');
+      await browser.driver.wait(async () => (await leaves()).length === before + i, 5000);
+    }
+  });
   it('stand on a backdrop: none or a colour', async () => {
     await browser.press('Hide Jugs on the sill');
     await (await browser.find('.leaf[aria-label^="Backdrop"]')).click();

@@ -1,5 +1,14 @@
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterRenderEffect,
+  computed,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { mainFrame, type Layer } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
@@ -276,12 +285,28 @@ export class Leaves {
   protected readonly keys = inject(LayerKeys);
   protected readonly layers = computed(() => this.workbench.working()?.layers ?? []);
   protected readonly selectedId = this.workbench.selectedId;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly tall = computed(() => {
     const g = this.workbench.graphic();
     return g !== null && mainFrame(g).slot.width / mainFrame(g).slot.height < 1.6;
   });
   protected readonly renaming = signal<string | null>(null);
   protected readonly said = signal('');
+
+  constructor() {
+    // What is selected, on the canvas too, is seen among the leaves; only their own row is scrolled for it.
+    afterRenderEffect({
+      read: () => {
+        if (!this.selectedId()) return;
+        const leaf = this.host.nativeElement.querySelector<HTMLElement>('li.selected');
+        const row = leaf?.parentElement;
+        if (!leaf || !row) return;
+        const [a, b] = [leaf.getBoundingClientRect(), row.getBoundingClientRect()];
+        if (a.left < b.left) row.scrollLeft += a.left - b.left;
+        else if (a.right > b.right) row.scrollLeft += a.right - b.right;
+      },
+    });
+  }
 
   protected describe(layer: Layer, i: number): string {
     return `${roleNames[layer.role]}: ${layer.name}, ${i + 1} of ${this.layers().length} from the back${layer.visible ? '' : ', hidden'}${layer.locked ? ', locked' : ''}`;

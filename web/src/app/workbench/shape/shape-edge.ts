@@ -93,7 +93,7 @@ export class ShapeEdge extends LayerSection<ShapeLayer> {
   protected readonly plainBorder = plainBorder;
   protected readonly line = computed(() => this.layer().form.kind === 'line');
   protected readonly styles: readonly { id: LineStyle; name: string }[] = [
-    { id: 'solid', name: 'Whole' },
+    { id: 'solid', name: 'Solid' },
     { id: 'dashed', name: 'Dashes' },
     { id: 'dotted', name: 'Dots' },
   ];
