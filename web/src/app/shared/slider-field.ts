@@ -25,7 +25,7 @@ import { NumberField } from './number-field';
       [min]="min()"
       [max]="max()"
       [step]="step()"
-      [places]="step() < 1 ? 1 : 0"
+      [places]="places() ?? (step() < 1 ? 1 : 0)"
       [unit]="unit()"
       [disabled]="disabled()"
       (changed)="changed.emit($event / by())"
@@ -86,6 +86,8 @@ export class SliderField {
   readonly min = input(0);
   readonly max = input(100);
   readonly step = input(1);
+  /** Decimals of the figure, where not those of a step. */
+  readonly places = input<number | null>(null);
   readonly unit = input('');
   readonly disabled = input(false);
   readonly drafted = output<number>();

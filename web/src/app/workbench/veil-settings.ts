@@ -129,6 +129,7 @@ const names: Record<string, string> = { '#ffffff': 'white', '#000000': 'black' }
           [by]="100"
           [min]="0"
           [max]="100"
+          [places]="1"
           unit="%"
           [usual]="usual"
           [disabled]="locked()"
