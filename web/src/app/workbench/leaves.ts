@@ -121,7 +121,7 @@ import { LeafPicture, leafSize } from './leaf-picture';
   styles: `
     :host {
       display: flex;
-      align-items: flex-end;
+      align-items: stretch;
       gap: 10px;
       min-width: 0;
     }
@@ -178,7 +178,7 @@ import { LeafPicture, leafSize } from './leaf-picture';
       overflow-x: auto;
       scrollbar-width: thin;
       min-height: 62px;
-      align-items: flex-end;
+      align-items: stretch;
     }
     :host-context(.beside) ul {
       flex-wrap: wrap;
