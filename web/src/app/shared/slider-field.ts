@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, booleanAttribute, computed, input, output } from '@angular/core';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { Icon } from './icon';
 import { NumberField } from './number-field';
@@ -26,7 +26,7 @@ import { NumberField } from './number-field';
       [max]="max()"
       [step]="step()"
       [places]="places() ?? (step() < 1 ? 1 : 0)"
-      [unit]="unit()"
+      [unit]="shownUnit()"
       [disabled]="disabled()"
       (changed)="changed.emit($event / by())"
     />
@@ -79,10 +79,11 @@ import { NumberField } from './number-field';
 })
 export class SliderField {
   readonly label = input.required<string>();
-  /** In the model's unit; shown times `by`. */
+  /** In the model's unit. */
   readonly value = input.required<number>();
   readonly usual = input(0);
-  readonly by = input(1);
+  /** The value is a share, shown in hundredths. */
+  readonly share = input(false, { transform: booleanAttribute });
   readonly min = input(0);
   readonly max = input(100);
   readonly step = input(1);
@@ -92,5 +93,7 @@ export class SliderField {
   readonly disabled = input(false);
   readonly drafted = output<number>();
   readonly changed = output<number>();
+  protected readonly by = computed(() => (this.share() ? 100 : 1));
+  protected readonly shownUnit = computed(() => (this.share() ? '%' : this.unit()));
   protected readonly altered = computed(() => Math.abs(this.value() - this.usual()) > 1e-9);
 }

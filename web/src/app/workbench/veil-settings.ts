@@ -126,11 +126,8 @@ const names: Record<string, string> = { '#ffffff': 'white', '#000000': 'black' }
           class="strength"
           label="Strength"
           [value]="layer().strength / 255"
-          [by]="100"
-          [min]="0"
-          [max]="100"
+          share
           [places]="1"
-          unit="%"
           [usual]="usual"
           [disabled]="locked()"
           (drafted)="draft(strengthOf($event), 'strength')"

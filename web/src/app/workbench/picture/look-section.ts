@@ -22,8 +22,7 @@ interface Slider {
         label="Opacity"
         [value]="layer().opacity"
         [usual]="1"
-        [by]="100"
-        unit="%"
+        share
         [disabled]="locked()"
         (drafted)="draft({ opacity: $event }, 'opacity')"
         (changed)="set({ opacity: $event }, 'opacity')"
@@ -33,10 +32,9 @@ interface Slider {
           [label]="s.label"
           [value]="layer().look[s.key]"
           [usual]="usual[s.key]"
-          [by]="100"
+          share
           [min]="s.min"
           [max]="s.max"
-          unit="%"
           [disabled]="locked()"
           (drafted)="draft(looking(s.key, $event), s.label)"
           (changed)="set(looking(s.key, $event), s.label)"

@@ -43,10 +43,7 @@ const plainBorder: ShapeBorder = { width: 2, colour: '#1f2a30', style: 'solid' }
           class="opacity"
           label="Opacity"
           [value]="layer().opacity"
-          [by]="100"
-          [min]="0"
-          [max]="100"
-          unit="%"
+          share
           [usual]="1"
           [disabled]="locked()"
           (drafted)="draft({ opacity: $event }, 'opacity')"

@@ -32,10 +32,7 @@ import { ShapePlaceSection } from './shape-place';
               class="opacity"
               label="Opacity"
               [value]="layer().opacity"
-              [by]="100"
-              [min]="0"
-              [max]="100"
-              unit="%"
+              share
               [usual]="1"
               [disabled]="locked()"
               (drafted)="draft({ opacity: $event }, 'opacity')"
