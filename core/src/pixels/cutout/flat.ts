@@ -137,11 +137,11 @@ export function cutFlat(source: Pixels, cutout: Cutout & { kind: 'flat' }): Pixe
   const common = cutout.colour ? channelsOf(cutout.colour) : borderColour(source);
   if (!common) return source;
   const out = data.slice();
-  const words = new Int32Array(out.buffer, 0, width * height);
+  const pixels = new Int32Array(out.buffer, 0, width * height);
   const inwards = cutout.where === 'border';
-  const ground = alike(words, common, cutout.tolerance, inwards ? LIKE : GROUND);
-  if (inwards) flood(ground, words, width, height);
-  else for (let i = 0; i < ground.length; i++) if (ground[i]) words[i] = 0;
+  const ground = alike(pixels, common, cutout.tolerance, inwards ? LIKE : GROUND);
+  if (inwards) flood(ground, pixels, width, height);
+  else for (let i = 0; i < ground.length; i++) if (ground[i]) pixels[i] = 0;
   unmix(source, ground, bandOf(ground, width), common, out);
   soften(out, width, height, cutout.soft);
   return { width, height, data: out };

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { isPicture, type PictureLayer, type ShapeLayer, type VeilLayer, type WordsLayer } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
 import { BACKDROP } from '../state/workbench.store';
@@ -45,7 +45,9 @@ import { WordsSettings } from './words-settings';
 })
 export class Settings {
   private readonly workbench = inject(Workbench);
-  protected readonly layer = this.workbench.selected;
+  /** Whether there is to be anything: from nothing, a frame late, so that a layer just added is seen before them. */
+  private readonly begun = signal(false);
+  protected readonly layer = computed(() => (this.begun() ? this.workbench.selected() : null));
   protected readonly backdrop = computed(() => this.workbench.selectedId() === BACKDROP);
   protected readonly words = computed<WordsLayer | null>(() => {
     const l = this.layer();
@@ -63,4 +65,13 @@ export class Settings {
     const l = this.layer();
     return l && isPicture(l) ? l : null;
   });
+
+  constructor() {
+    const some = computed(() => this.workbench.selectedId() !== null);
+    effect((cleanUp) => {
+      if (!some()) return this.begun.set(false);
+      const frame = requestAnimationFrame(() => this.begun.set(true));
+      cleanUp(() => cancelAnimationFrame(frame));
+    });
+  }
 }
