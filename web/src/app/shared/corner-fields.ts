@@ -53,20 +53,12 @@ type Radii = (Corners & { kind: 'rounded' })['radii'];
     }
   `,
   styles: `
-    :host {
-      display: flex;
-      flex-wrap: wrap;
-      align-items: center;
-      gap: 8px;
-    }
-    bs-number {
-      width: 126px;
-    }
+    @use 'fields';
     .label {
       font-size: 12.5px;
       font-weight: 600;
       color: var(--ink-soft);
-      min-width: 74px;
+      min-width: 84px;
     }
   `,
 })

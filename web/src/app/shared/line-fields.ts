@@ -42,15 +42,7 @@ import { NumberField } from './number-field';
     }
   `,
   styles: `
-    :host {
-      display: flex;
-      flex-wrap: wrap;
-      align-items: center;
-      gap: 8px;
-    }
-    bs-number {
-      width: 128px;
-    }
+    @use 'fields';
   `,
 })
 export class LineFields<L extends { readonly width: number; readonly colour: string }> {

@@ -69,15 +69,7 @@ import { NumberField } from './number-field';
     }
   `,
   styles: `
-    :host {
-      display: flex;
-      flex-wrap: wrap;
-      align-items: center;
-      gap: 8px;
-    }
-    bs-number {
-      width: 128px;
-    }
+    @use 'fields';
     .strength {
       width: 150px;
     }
