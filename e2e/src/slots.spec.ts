@@ -120,6 +120,7 @@ describe('the book', () => {
     await browser.find('bs-slot-editor');
     expect(await (await field('Width')).getAttribute('value')).toBe('961');
     await browser.press('Cancel');
+    await browser.find('bs-slot-outlines button');
     expect(await outlines()).toContain('Slim header, 960 × 100, ottermill.example');
   });
   it('goes out as JSON and comes in again; a hostile file changes nothing and says so', async () => {

@@ -2,6 +2,7 @@ import { Injectable, effect, inject, untracked } from '@angular/core';
 import { fieldValues, fieldsIn, type Change, type Graphic, type WordsLayer } from '@bright-slot/core';
 import { HouseStyleService } from '../house-style/house-style.service';
 import { Workbench } from '../state/draft';
+import { GraphicLock } from '../state/graphic-lock';
 
 const withFieldsIn = (graphic: Graphic) =>
   graphic.layers.filter((l): l is WordsLayer => l.role === 'words' && fieldsIn(l).length > 0);
@@ -11,12 +12,14 @@ const withFieldsIn = (graphic: Graphic) =>
 export class FieldsService {
   private readonly workbench = inject(Workbench);
   private readonly house = inject(HouseStyleService);
+  private readonly lock = inject(GraphicLock);
 
   constructor() {
     effect(() => {
       const graphic = this.workbench.graphic();
       const style = this.house.style();
-      if (!graphic || !this.house.loaded()) return;
+      // A tab that only reads amends nothing; it looks again when it may write.
+      if (!graphic || !this.house.loaded() || this.lock.reading()) return;
       const now = fieldValues(style, new Date());
       const edits = withFieldsIn(graphic).flatMap((layer): Change[] => {
         const { values, frozen } = layer.fields;
