@@ -107,7 +107,7 @@ export class Browser {
         const element = await this.named(kind, name);
         await this.driver.executeScript('arguments[0].scrollIntoView({block: "nearest"})', element);
         await element.click();
-        return;
+        return await this.frame();
       } catch (e) {
         if (tries === 4 || !/stale|intercepted|not interactable/i.test(String(e))) throw e;
         await new Promise((r) => setTimeout(r, 150));
@@ -140,7 +140,7 @@ export class Browser {
       const field = await this.field('//bs-settings', label);
       try {
         await this.fill(field, `${value}${Key.ENTER}`);
-        return;
+        return await this.frame();
       } catch (e) {
         // Drawn anew under the pointer.
         if (tries === 3 || !/stale|not interactable|intercepted/i.test(String(e))) throw e;
@@ -151,6 +151,7 @@ export class Browser {
   /** Chooses a layer by the beginning of its leaf's label. */
   async leaf(label: string): Promise<void> {
     await (await this.find(`.leaf[aria-label^="${label}"]`)).click();
+    await this.frame();
   }
 
   async seeText(text: string, within = 15_000): Promise<WebElement> {
@@ -187,6 +188,14 @@ export class Browser {
     for (const k of keys) actions = actions.keyDown(k);
     for (const k of [...keys].reverse()) actions = actions.keyUp(k);
     await actions.perform();
+    await this.frame();
+  }
+
+  /** Waits until what was done has been drawn: the app draws itself after an event, not within it. */
+  private async frame(): Promise<void> {
+    await this.driver
+      .executeAsyncScript('const done = arguments[0]; requestAnimationFrame(() => setTimeout(done));')
+      .catch(() => undefined);
   }
 
   run<T>(script: string | ((...args: never[]) => unknown), ...args: unknown[]): Promise<T> {
