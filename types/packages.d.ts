@@ -24,3 +24,19 @@ declare module 'opentype.js' {
   }
   export function parse(buffer: ArrayBuffer): ParsedFont;
 }
+// css-tree's own parts, without its tables of properties.
+declare module 'css-tree/parser' {
+  import type { parse } from 'css-tree';
+  const parser: typeof parse;
+  export default parser;
+}
+declare module 'css-tree/generator' {
+  import type { generate } from 'css-tree';
+  const generator: typeof generate;
+  export default generator;
+}
+declare module 'css-tree/walker' {
+  import type { walk } from 'css-tree';
+  const walker: typeof walk;
+  export default walker;
+}

@@ -4,7 +4,9 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import * as z from 'zod';
+import { ahead, isHashed } from './ahead';
 import { fetchPicture } from './fetch-picture';
+import { hostGuard, nothingThere, permissions, said, sentences } from './guard';
 
 const Wanted = z.object({ address: z.string().max(4000) });
 
@@ -13,6 +15,8 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
   const { web, appOrigin, siteOrigin } = options;
   const app = express();
   app.disable('x-powered-by');
+  app.use(hostGuard(appOrigin));
+  app.use(permissions);
   app.use((_request, response, next) => {
     response.locals['nonce'] = randomBytes(16).toString('base64');
     next();
@@ -36,7 +40,7 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
             "'self'",
             (_request, response) => `'nonce-${(response as express.Response).locals['nonce'] as string}'`,
           ],
-          workerSrc: ["'self'", 'blob:'],
+          workerSrc: ["'self'"],
           imgSrc: ["'self'", 'data:', 'blob:', siteOrigin],
           fontSrc: ["'self'"],
           connectSrc: ["'self'", 'blob:', siteOrigin],
@@ -54,11 +58,15 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
     );
     next();
   });
-  // Only this app's own pages may have pictures fetched.
+  // Only this app's own pages may have pictures fetched; others are refused before anything is read.
+  app.use('/api', (request, response, next) => {
+    if (request.get('origin') === appOrigin) next();
+    else response.status(403).json(said('origin', 'Pictures are fetched for Bright Slot’s own pages only.'));
+  });
   app.post('/api/picture', express.json({ limit: '8kb' }), async (request, response) => {
     const body = Wanted.safeParse(request.body);
-    if (request.get('origin') !== appOrigin || !body.success) {
-      response.status(403).json({ code: 'origin', message: 'Pictures are fetched for Bright Slot’s own pages only.' });
+    if (!body.success) {
+      response.status(400).json(said('no-link', 'That is no address of a picture.'));
       return;
     }
     const found = await fetchPicture(body.data.address, siteOrigin);
@@ -68,22 +76,26 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
     }
     response.setHeader('Cache-Control', 'no-store');
     response.setHeader('Content-Disposition', 'attachment');
-    response.setHeader('X-Picture-Name', encodeURIComponent(found.value.name));
+    response.setHeader('X-Picture-Name', encodeURIComponent(found.value.name.toWellFormed()));
     response.type('application/octet-stream').send(found.value.bytes);
+  });
+  app.use('/api', nothingThere);
+  app.get('/ahead.json', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache');
+    response.json(ahead(web));
   });
   app.use(
     express.static(web, {
       index: false,
       setHeaders(response, path) {
         // Built files carry a hash in their name; the others may change from build to build.
-        const hashed = /-[A-Z0-9]{8}\.(js|css|woff2)$/.test(path);
-        response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        response.setHeader('Cache-Control', isHashed(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
       },
     }),
   );
   app.get('/{*path}', (request, response) => {
     if (/\.[a-z0-9]{2,5}$/i.test(request.path)) {
-      response.status(404).type('text').send('There is no such file.');
+      response.status(404).json(said('not-found', 'There is no such file.'));
       return;
     }
     const page = readFileSync(`${web}/index.html`, 'utf8')
@@ -92,5 +104,7 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
     response.setHeader('Cache-Control', 'no-store');
     response.type('html').send(page);
   });
+  app.use(nothingThere);
+  app.use(sentences(() => null));
   return app;
 }

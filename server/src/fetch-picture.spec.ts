@@ -17,9 +17,11 @@ const paths: Record<string, () => Answer> = {
   '/a.jpg': () => ({ status: 200, body: picture }),
   '/page': () => ({ status: 200, body: Buffer.from('<!doctype html><p>No picture') }),
   '/gone': () => ({ status: 404 }),
+  '/%': () => ({ status: 404 }),
   '/round': () => ({ status: 302, headers: { Location: '/round' } }),
   '/inside': () => ({ status: 302, headers: { Location: 'http://127.0.0.1:1/secret' } }),
   '/file': () => ({ status: 302, headers: { Location: 'file:///etc/passwd' } }),
+  [`/${'%F0%9F%98%80'.repeat(80)}.jpg`]: () => ({ status: 200, body: picture }),
   '/there': () => ({ status: 302, headers: { Location: '/a.jpg' } }),
 };
 beforeAll(async () => {
@@ -54,6 +56,11 @@ it.each([
   'fe80::1',
   'fc00::1',
   '::ffff:127.0.0.1',
+  '::127.0.0.1',
+  '::7f00:1',
+  '64:ff9b::7f00:1',
+  '2002:7f00:1::',
+  'fec0::1',
   'nonsense',
 ])('%s is not public', (address) => expect(isPublicAddress(address)).toBe(false));
 it.each(['93.184.216.34', '2606:2800:220:1:248:1893:25c8:1946'])('%s is public', (address) =>
@@ -72,6 +79,22 @@ describe('fetching a picture by its address', () => {
     expect(await said('http://localhost:1/a.jpg')).toBe('not-public');
     expect(await said('http://[::1]/a.jpg')).toBe('not-public');
     expect(await said(`${origin}/inside`)).toBe('not-public');
+  });
+  it('by an address with a bare % or half a character in it is no fault', async () => {
+    for (const path of ['/%', '/%E0%A4%A', '/a%zz.jpg']) expect(await said(origin + path)).toBe('no-answer');
+    const got = await fetchPicture(`${origin}/${'%F0%9F%98%80'.repeat(80)}.jpg`, origin);
+    expect(got.ok && got.value.name).toBe('😀'.repeat(60));
+  });
+  it('does not go into the site on this computer when it was sent there from elsewhere', async () => {
+    // Another server here, let in as the site would be: what it sends on to is not the site to it.
+    const other = createServer((_asked, answer) => {
+      answer.writeHead(302, { Location: `${origin}/a.jpg` });
+      answer.end();
+    });
+    await new Promise<void>((done) => other.listen(0, '127.0.0.1', done));
+    const from = `http://127.0.0.1:${(other.address() as AddressInfo).port}`;
+    expect(await said(`${from}/x`, from)).toBe('not-public');
+    await new Promise((done) => other.close(done));
   });
   it.each([
     ['nothing', 'no-link'],

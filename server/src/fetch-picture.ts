@@ -3,17 +3,30 @@ import { request as askHttp, type IncomingMessage } from 'node:http';
 import { request as askHttps } from 'node:https';
 import { isIP, type LookupFunction } from 'node:net';
 import ipaddr from 'ipaddr.js';
-import { MOST_BYTES, bad, good, identify, type Result } from '@bright-slot/core';
+import { MOST_BYTES, bad, good, identify, limits, nameFrom, type Result } from '@bright-slot/core';
 
 const WITHIN = 15_000;
 const MOST_REDIRECTS = 4;
 
 /** Whether an address is out on the public net, and not this computer or its own network. */
 export function isPublicAddress(address: string): boolean {
-  return ipaddr.isValid(address) && ipaddr.process(address).range() === 'unicast';
+  if (!ipaddr.isValid(address)) return false;
+  const ip = ipaddr.process(address);
+  // IPv4-compatible addresses (RFC 4291, section 2.5.5.1) lead to what their last four bytes say.
+  if (ip instanceof ipaddr.IPv6 && ip.parts.slice(0, 6).every((p) => p === 0)) return false;
+  return ip.range() === 'unicast';
 }
 
 class NotPublic extends Error {}
+
+/** A part of an address in letters; as it stands where it is no such thing (a bare %). */
+function decoded(part: string): string {
+  try {
+    return decodeURIComponent(part);
+  } catch {
+    return part;
+  }
+}
 
 /** Resolves names as ever, but hands on public addresses only: looked at when connecting, so that no later answer slips in. */
 const publicLookup: LookupFunction = (name, options, done) => {
@@ -78,17 +91,19 @@ export async function fetchPicture(
     return nowhere;
   }
   try {
+    // What is out on the net may not send anyone into the site on this computer.
+    const fromSite = address.origin === siteOrigin;
     for (let hop = 0; hop <= MOST_REDIRECTS; hop++) {
       if (!/^https?:$/.test(address.protocol) || address.username || address.password) return nowhere;
-      const answer = await ask(address, address.origin === siteOrigin);
+      const answer = await ask(address, fromSite && address.origin === siteOrigin);
       const { statusCode = 0, headers } = answer;
       if (statusCode >= 300 && statusCode < 400 && headers.location) {
-        answer.resume();
+        answer.destroy();
         address = new URL(headers.location, address);
         continue;
       }
       if (statusCode !== 200) {
-        answer.resume();
+        answer.destroy();
         return bad(
           'no-answer',
           `The page’s server answers ${statusCode} for that picture. Save the picture and drop it here.`,
@@ -96,7 +111,7 @@ export async function fetchPicture(
       }
       const bytes = await read(answer);
       if (!bytes) return bad('too-heavy', 'That picture is more than 64 MB. Save it smaller and try again.');
-      const name = decodeURIComponent(address.pathname.split('/').pop() ?? '').slice(0, 120) || 'picture';
+      const name = nameFrom(decoded(address.pathname.split('/').pop() ?? ''), limits.name, 'picture');
       const facts = identify(bytes, name);
       return facts.ok ? good({ bytes, name }) : facts;
     }

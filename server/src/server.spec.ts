@@ -6,6 +6,7 @@ import sharp from 'sharp';
 import request from 'supertest';
 import { Refusal, SentPicture, Site } from '@bright-slot/core';
 import { appServer } from './app';
+import { MOST_PICTURES } from './site/receive';
 import { siteServer } from './site/server';
 import { openSiteStore } from './site/store';
 
@@ -106,6 +107,35 @@ describe('sending a picture', () => {
     expect((await send({ slot: 'nowhere' })).body).toMatchObject({ code: 'no-slot' });
   });
 
+  it('shows in a slot only what was sent for it', async () => {
+    const { id } = SentPicture.parse((await send()).body);
+    const shown = await request(site).put('/api/slots/shop-card').set('Origin', appOrigin).send({ picture: id });
+    expect([shown.status, Refusal.parse(shown.body).code]).not.toContain(200);
+    expect(Refusal.parse(shown.body).message).toMatch(/another place|no such slot/);
+  });
+  it('of two sent at the same moment under one name one wins, and the other is told the next', async () => {
+    const answers = await Promise.all([send(), send(), send()]);
+    expect(answers.map((a) => a.status).sort()).toEqual([201, 409, 409]);
+    expect(readdirSync(join(folder, 'pictures'))).toHaveLength(1);
+  });
+  it('has a quota, and says so', async () => {
+    const store = await openSiteStore(folder);
+    const one = { name: 'x.jpg', type: 'jpeg', width: 1, height: 1, bytes: 1, alt: '', slot: 'blog-header' } as const;
+    const full = {
+      ...store,
+      pictures: () =>
+        Array.from({ length: MOST_PICTURES }, (_, i) => ({
+          ...one,
+          id: `${i}`,
+          sent: '',
+          graphic: { id: '', name: '' },
+        })),
+    };
+    site = siteServer({ store: full, demo, fonts: demo, appOrigin, siteOrigin });
+    const answer = await send();
+    expect([answer.status, Refusal.parse(answer.body).code]).toEqual([507, 'full']);
+  });
+
   it('listens to the app’s origin alone', async () => {
     expect(
       (
@@ -192,5 +222,76 @@ describe('the app’s own server', () => {
   });
   it('does not answer for files that are not there', async () => {
     await request(appServer({ web, appOrigin, siteOrigin })).get('/chunk-GONE.js').expect(404);
+  });
+  it('lists what may be fetched ahead', async () => {
+    mkdirSync(join(web, 'wasm'), { recursive: true });
+    writeFileSync(join(web, 'wasm/a.wasm'), '1');
+    writeFileSync(join(web, 'chunk-ABCD1234.js'), '1');
+    const list = (await request(appServer({ web, appOrigin, siteOrigin })).get('/ahead.json')).body as object;
+    expect(list).toMatchObject({ code: ['/chunk-ABCD1234.js'], files: ['/wasm/a.wasm'] });
+  });
+  it('has pictures fetched for its own pages alone: that is looked at before anything is read', async () => {
+    const app = appServer({ web, appOrigin, siteOrigin });
+    const ask = (origin: string, body: string) =>
+      request(app).post('/api/picture').set('Origin', origin).set('Content-Type', 'application/json').send(body);
+    expect((await ask('http://elsewhere.example', '{"torn')).status).toBe(403);
+    expect((await ask('http://elsewhere.example', `"${'x'.repeat(20_000)}"`)).status).toBe(403);
+    expect((await ask(appOrigin, '{"torn')).status).toBe(400);
+    expect((await ask(appOrigin, '{"address":7}')).status).toBe(400);
+    expect((await ask(appOrigin, `"${'x'.repeat(20_000)}"`)).status).toBe(413);
+  });
+});
+
+describe('both servers', () => {
+  const apps = (): [string, Express][] => [
+    ['the app’s', appServer({ web: demo, appOrigin, siteOrigin })],
+    ['the site’s', site],
+  ];
+  it('answer under their own names alone, whatever is asked', async () => {
+    for (const [, app] of apps())
+      for (const [host, status] of [
+        ['evil.example', 421],
+        ['evil.example:4600', 421],
+        ['localhost:4600.evil.example', 421],
+        ['localhost@evil.example', 421],
+        ['', 421],
+      ] as const) {
+        const answer = await request(app).get('/api/site').set('Host', host);
+        expect([host, answer.status === 400 ? 421 : answer.status]).toEqual([host, status]);
+      }
+    await request(site).get('/api/site').set('Host', 'localhost:4601').expect(200);
+  });
+  it('say every error in a sentence of JSON with its status, and nothing of their own', async () => {
+    const asked: [string, string][] = [
+      ['get', '/shelf/%'],
+      ['get', '/pictures/%E0%A4%A/x.jpg'],
+      ['get', '/%c0%ae%c0%ae/etc/passwd'],
+      ['get', '/pictures/none/x.jpg'],
+      ['get', '/nothing.here'],
+      ['put', '/api/slots/%'],
+      ['delete', '/api/pictures'],
+    ];
+    for (const [name, app] of apps())
+      for (const [method, path] of asked) {
+        const answer = await (request(app) as unknown as Record<string, (p: string) => request.Test>)[method]!(
+          path,
+        ).set('Origin', appOrigin);
+        const seen = [name, method, path, answer.status];
+        if (answer.status === 200) {
+          // The app answers any path without an ending with its page.
+          expect([...seen, answer.type]).toEqual([...seen, 'text/html']);
+          continue;
+        }
+        expect([...seen, answer.status >= 400 && answer.status < 500]).toEqual([...seen, true]);
+        expect(Refusal.parse(answer.body).message).toMatch(/^[A-Z].*\.$/);
+        expect(answer.text).not.toMatch(/node_modules|at .*\(|\/work\/|Error:/);
+      }
+  });
+  it('state what the browser may be asked for', async () => {
+    for (const [, app] of apps())
+      expect((await request(app).get('/api/site')).headers['permissions-policy']).toContain('camera=()');
+    expect((await request(apps()[0]![1]).get('/x.js')).headers['content-security-policy']).not.toMatch(
+      /worker-src[^;]*blob:/,
+    );
   });
 });

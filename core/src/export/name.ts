@@ -6,6 +6,9 @@ export const DEFAULT_PATTERN = '{graphic}-{slot}-{date}{letter}';
 /** What a file of a format's name ends in, without the dot. */
 export const endings: Readonly<Record<FileFormat, string>> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
 
+/** Most letters of a name before its ending. Common practice, no source. */
+const MOST_STEM = 120;
+
 /** Lower-case ASCII letters, digits and hyphens only, from any text; never empty. */
 export function safeWord(text: string): string {
   return slugify(text).slice(0, 60).replace(/-+$/, '') || 'graphic';
@@ -47,7 +50,9 @@ export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<s
       .join('')
       .replace(/-{2,}/g, '-')
       .replace(/^-+|-+$/g, '');
-    return `${stem || 'graphic'}.${endings[parts.format]}`;
+    // Longer ones are cut by file systems and refused by sites; the letter stays, since it tells names apart.
+    const short = stem.length > MOST_STEM ? `${stem.slice(0, MOST_STEM - 8).replace(/-+$/, '')}-${step || 'x'}` : stem;
+    return `${short || 'graphic'}.${endings[parts.format]}`;
   };
   if (!pattern.includes('{letter}')) {
     const plain = make('', false);

@@ -1,139 +1,204 @@
-import { strToU8, zipSync, type Zippable } from 'fflate';
-import { commit, historyFrom, startHistory } from '../graphic/history';
-import { blank, words, withLayers } from '../testing/samples';
-import { createUnpacker, isPlainEntry, type ArchiveLimits } from './archive';
-import { CONTENTS, asNewGraphic, assetEntry, graphicEntry, readBackup, type Backup } from './backup';
+import { startHistory } from '../graphic/history';
+import { blank, committed, words, withLayers } from '../testing/samples';
+import {
+  Contents,
+  planSteps,
+  plannedStep,
+  readContents,
+  readFontLine,
+  readGraphicLine,
+  type BackupGraphic,
+} from './backup';
+import { linesIn, valueOf } from './lines';
 
-const limits: ArchiveLimits = { files: 50, each: 2 ** 20, all: 3 * 2 ** 20 };
-
-function unpack(bytes: Uint8Array, own = limits, piece = 1000) {
-  const unpacker = createUnpacker(own);
-  for (let i = 0; i < bytes.length || i === 0; i += piece) {
-    const taken = unpacker.push(bytes.subarray(i, i + piece), i + piece >= bytes.length);
-    if (!taken.ok) return taken;
-  }
-  return unpacker.finish();
+async function* values(list: readonly unknown[]) {
+  for (const v of list) yield await Promise.resolve(v);
 }
-const codeOf = (r: ReturnType<typeof unpack> | ReturnType<typeof readBackup>) => (r.ok ? 'ok' : r.problem.code);
 
-describe('unpacking', () => {
-  it('gives back what was packed, in whatever pieces it comes', () => {
-    const zip = zipSync({ 'a/b.json': strToU8('{"x":1}'), 'assets/1': [strToU8('raw'), { level: 0 }] });
-    for (const piece of [7, 64, 100_000]) {
-      const files = unpack(zip, limits, piece);
-      expect(files.ok && [...files.value].map(([n, b]) => [n, new TextDecoder().decode(b)])).toEqual([
-        ['a/b.json', '{"x":1}'],
-        ['assets/1', 'raw'],
-      ]);
-    }
+describe('lines', () => {
+  const pieces = async function* (text: string, size: number) {
+    const bytes = new TextEncoder().encode(text);
+    for (let i = 0; i < bytes.length; i += size) yield await Promise.resolve(bytes.subarray(i, i + size));
+  };
+  const read = async (text: string, size: number, most?: number) => {
+    const found: (string | null)[] = [];
+    for await (const line of linesIn(pieces(text, size), most)) found.push(line);
+    return found;
+  };
+  it('come one by one, in whatever pieces the text comes', async () => {
+    for (const size of [1, 2, 3, 7, 1000])
+      expect(await read('{"a":"é€😀"}\n\n7\nlast', size)).toEqual(['{"a":"é€😀"}', '7', 'last']);
   });
-  it.each(['../outside.json', '/etc/passwd', 'a/../../b', 'C:\\x', 'a\\..\\b', 'ok/./x'])(
-    'refuses a name that climbs: %s',
-    (name) => {
-      expect(isPlainEntry(name)).toBe(false);
-      expect(codeOf(unpack(zipSync({ [name]: strToU8('x') })))).toBe('climbs');
-    },
-  );
-  it('stops a file that swells, and many that swell together, soon after they begin', () => {
-    const bomb = zipSync({ 'assets/b': new Uint8Array(40 * 2 ** 20) });
-    expect(bomb.length).toBeLessThan(100_000);
-    expect(codeOf(unpack(bomb))).toBe('swells');
-    const many: Zippable = {};
-    for (let i = 0; i < 9; i++) many[`assets/${i}`] = new Uint8Array(2 ** 19);
-    expect(codeOf(unpack(zipSync(many)))).toBe('swells');
-  });
-  it('refuses too many files, a file that breaks off, and what is no zip', () => {
-    const many: Zippable = {};
-    for (let i = 0; i < 51; i++) many[`assets/${i}`] = strToU8('x');
-    expect(codeOf(unpack(zipSync(many)))).toBe('too-many');
-    const big = zipSync({ 'assets/a': [crypto.getRandomValues(new Uint8Array(60_000)), { level: 0 }] });
-    expect(['cut-short', 'damaged']).toContain(codeOf(unpack(big.subarray(0, 30_000))));
-    expect(codeOf(unpack(strToU8('Dear Wren, the kiln is cold.')))).toBe('not-a-zip');
-    expect(codeOf(unpack(new Uint8Array()))).toBe('not-a-zip');
+  it('are left out where they are too long, and what is no JSON is told', async () => {
+    expect(await read('1234567890\n12\n', 3, 5)).toEqual([null, '12']);
+    expect([valueOf('{"a":1}'), valueOf('{'), valueOf(null)]).toEqual([{ a: 1 }, undefined, undefined]);
   });
 });
 
-describe('a backup', () => {
-  const hash = 'a'.repeat(64);
-  const start = startHistory({ ...withLayers(blank(), words('Hello')), id: 'g1' }, 's1', 1);
-  const history = commit(start, { type: 'rename', to: 'Renamed', name: 'Renamed' }, 's2', 2);
-  const backup: Backup = {
-    format: 'bright-slot-backup',
-    version: 1,
-    saved: '2026-11-25T00:00:00Z',
-    graphics: [{ id: 'g1', head: 's2', next: { s1: 's2' }, created: '2026-11-25T00:00:00Z', changed: 2 }],
-    assets: [
-      { hash, type: 'png', width: 1, height: 1, opaque: true, silhouette: null, name: 'Dot', added: 1, credit: '' },
-    ],
-    houseStyle: null,
-    slots: [],
-    fonts: [],
+describe('what a zip says it is', () => {
+  const now = { format: 'bright-slot-backup', version: 2, saved: 'x', houseStyle: null };
+  const code = (text: string | null) => {
+    const read = readContents(text);
+    return read.ok ? 'ok' : read.problem.code;
   };
-  const files = (over: Record<string, unknown> = {}) =>
-    new Map(
-      Object.entries({ [CONTENTS]: backup, [graphicEntry('g1')]: Object.values(history.steps), ...over })
-        .map(([n, v]) => [n, strToU8(typeof v === 'string' ? v : JSON.stringify(v))] as const)
-        .concat([[assetEntry(hash), strToU8('bytes')]]),
-    );
+  it('is read in both versions, refused where it is newer, damaged or none', () => {
+    expect(code(JSON.stringify(now))).toBe('ok');
+    const old = readContents(JSON.stringify({ ...now, version: 1, graphics: [{ id: 'g' }], assets: [] }));
+    expect(old.ok && old.value.old).toMatchObject({ graphics: [{ id: 'g' }], slots: [], fonts: [] });
+    expect(Contents.safeParse(now).success).toBe(true);
+    expect(code(JSON.stringify({ ...now, version: 3 }))).toBe('newer');
+    expect(code(JSON.stringify({ ...now, version: 1, graphics: 7 }))).toBe('damaged');
+    expect([code(null), code('{"format":')]).toEqual(['not-a-backup', 'not-a-backup']);
+  });
+  it('lists graphics of both versions', () => {
+    const own = { id: 'g', head: 'h', created: '', changed: 1 };
+    expect(readGraphicLine({ ...own, next: { a: 'b' } })).toMatchObject({
+      entry: 'graphics/g.json',
+      next: [['a', 'b']],
+    });
+    expect(readGraphicLine({ ...own, entry: 'graphics/000001.ndjson', next: [['__proto__', 'b']] })?.next).toEqual([
+      ['__proto__', 'b'],
+    ]);
+    for (const junk of [null, 7, {}, { ...own, head: '' }, { ...own, next: [['a']] }])
+      expect(readGraphicLine(junk)).toBeNull();
+    expect(readFontLine({ family: 'Lora' })).toBeNull();
+  });
+});
 
-  it('is read whole', () => {
-    const read = readBackup(files());
-    expect(read.ok && read.value.graphics[0]!.steps).toHaveLength(2);
-    expect(read.ok && read.value.assets[0]!.facts.name).toBe('Dot');
+describe('a graphic’s steps', () => {
+  const graphic = { ...withLayers(blank(), words('Hello')), id: 'g' };
+  const rename = (to: string) => ({ type: 'rename', to, name: 'Renamed' }) as const;
+  const history = committed(
+    committed(startHistory(graphic, 's1', 1), rename('Two'), 's2', 2),
+    rename('Three'),
+    's3',
+    3,
+  );
+  const [one, two, three] = [...history.steps.values()] as [object, object, object];
+  const record: BackupGraphic = {
+    id: 'g',
+    name: 'x',
+    entry: 'e',
+    head: 's3',
+    next: [
+      ['s1', 's2'],
+      ['s2', 's3'],
+    ],
+    created: '',
+    changed: 3,
+  };
+  const planOf = async (steps: readonly unknown[], own: Partial<BackupGraphic> = {}) => {
+    const plan = await planSteps(values(steps), { ...record, ...own });
+    return plan.ok ? plan.value : plan.problem.code;
+  };
+
+  it('are planned and brought in under ids of their own, nothing else changed', async () => {
+    const plan = await planOf([one, two, three]);
+    if (typeof plan === 'string') throw new Error(plan);
+    expect(plan).toMatchObject({ head: 's3', passed: 0, name: 'Three' });
+    const copy = plannedStep(two, plan, { graphicId: 'n', idOf: (i) => `n-${i}`, rename: (n) => `${n}, again` });
+    expect(copy).toMatchObject({
+      id: 'n-s2',
+      parent: 'n-s1',
+      graphicId: 'n',
+      graphic: { id: 'n', name: 'Two, again' },
+    });
+    expect(copy!.graphic.layers).toEqual(graphic.layers);
   });
-  const font = { hash: 'f'.repeat(64), family: 'Own', weights: [400, 700], italic: false, licence: '', added: 1 };
-  it('has the fonts that were brought, and one from before there were any has none', () => {
-    const read = readBackup(files({ [CONTENTS]: { ...backup, fonts: [font] }, [`fonts/${font.hash}`]: 'bytes' }));
-    expect(read.ok && read.value.fonts.map((f) => f.facts.family)).toEqual(['Own']);
-    const before = readBackup(files({ [CONTENTS]: { ...backup, fonts: undefined } }));
-    expect(before.ok && before.value.fonts).toEqual([]);
-  });
-  it.each([
-    ['a font that is listed and not there', { [CONTENTS]: { ...backup, fonts: [font] } }, 'incomplete'],
-    ['a list that is no JSON', { [CONTENTS]: '{' }, 'not-a-backup'],
-    ['a newer one', { [CONTENTS]: { ...backup, version: 2 } }, 'newer'],
-    ['a list of another shape', { [CONTENTS]: { ...backup, graphics: 7 } }, 'damaged'],
-    ['a graphic that is not there', { [graphicEntry('g1')]: 'null' }, 'incomplete'],
+
+  it.each<[string, unknown[], Partial<BackupGraphic>, [string, string | null][], string]>([
     [
-      'a graphic whose head is not among its steps',
-      { [graphicEntry('g1')]: [Object.values(history.steps)[0]] },
-      'damaged',
+      'a parent that is itself',
+      [{ ...one, parent: 's1' }, two, three],
+      {},
+      [
+        ['s1', null],
+        ['s2', 's1'],
+        ['s3', 's2'],
+      ],
+      's3',
     ],
     [
-      'a graphic from a newer version',
-      {
-        [graphicEntry('g1')]: Object.values(history.steps).map((s) => ({
-          ...s,
-          graphic: { ...s.graphic, version: 9 },
-        })),
-      },
-      'newer',
+      'a ring',
+      [{ ...one, parent: 's3' }, two, three],
+      {},
+      [
+        ['s1', 's3'],
+        ['s2', null],
+        ['s3', 's2'],
+      ],
+      's3',
     ],
     [
-      'a graphic of another id',
-      { [graphicEntry('g1')]: Object.values(history.steps).map((s) => ({ ...s, graphicId: 'other' })) },
-      'damaged',
+      'a parent that is nowhere',
+      [one, { ...two, parent: 'no' }, three],
+      {},
+      [
+        ['s1', null],
+        ['s2', null],
+        ['s3', 's2'],
+      ],
+      's3',
     ],
-  ])('refuses %s', (_what, over, code) => {
-    expect(codeOf(readBackup(files(over)))).toBe(code);
+    [
+      'a damaged step between',
+      [one, { ...two, graphic: 7 }, three],
+      {},
+      [
+        ['s1', null],
+        ['s3', 's1'],
+      ],
+      's3',
+    ],
+    [
+      'ids that come twice',
+      [one, { ...three, id: 's1' }, two],
+      { head: 's2' },
+      [
+        ['s1', null],
+        ['s2', 's1'],
+      ],
+      's2',
+    ],
+    [
+      'a head that is nowhere',
+      [one, two],
+      { head: 'constructor' },
+      [
+        ['s1', null],
+        ['s2', 's1'],
+      ],
+      's2',
+    ],
+    [
+      'a head called __proto__',
+      [one, { ...two, id: '__proto__' }],
+      { head: '__proto__' },
+      [
+        ['s1', null],
+        ['__proto__', 's1'],
+      ],
+      '__proto__',
+    ],
+    ['steps of another graphic', [one, { ...two, graphicId: 'h' }], {}, [['s1', null]], 's1'],
+  ])('are mended: %s', async (_what, steps, own, parents, head) => {
+    const plan = await planOf(steps, own);
+    if (typeof plan === 'string') throw new Error(plan);
+    expect([...plan.parents].sort()).toEqual([...parents].sort());
+    expect(plan.head).toBe(head);
+    for (const [id] of plan.parents) {
+      // Every step leads to a beginning.
+      let at: string | null = id;
+      for (let n = 0; at !== null; n++) {
+        expect(n).toBeLessThan(steps.length);
+        at = plan.parents.get(at) ?? null;
+      }
+    }
   });
-  it('refuses a picture that is missing', () => {
-    const short = files();
-    short.delete(assetEntry(hash));
-    expect(codeOf(readBackup(short))).toBe('incomplete');
-  });
-  it('comes in beside what is there: every id new, the history the same', () => {
-    let n = 0;
-    const read = readBackup(files());
-    const fresh = asNewGraphic(
-      read.ok ? read.value.graphics[0]! : null!,
-      () => `n${++n}`,
-      (name) => `${name}, again`,
-    );
-    const rebuilt = historyFrom(fresh.steps, fresh.record.head, fresh.record.next)!;
-    expect(Object.keys(rebuilt.steps).sort()).toEqual(['n2', 'n3']);
-    expect(rebuilt.steps[rebuilt.head]!.graphic).toMatchObject({ id: 'n1', name: 'Renamed, again' });
-    expect(rebuilt.steps[rebuilt.head]!.parent).toBe('n2');
-    expect(rebuilt.next).toEqual({ n2: 'n3' });
+
+  it('are refused where a newer version wrote one, or none can be read', async () => {
+    expect(await planOf([one, { ...two, graphic: { version: 9 } }])).toBe('newer');
+    expect(await planOf([{}, null, 7])).toBe('damaged');
+    expect(await planOf([])).toBe('damaged');
   });
 });

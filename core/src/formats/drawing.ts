@@ -1,129 +1,240 @@
-import { DOMParser, XMLSerializer, type Document, type Element } from '@xmldom/xmldom';
+import type { SaxesTagNS } from 'saxes';
+import { bad, good, type Result } from '../problem';
+import { identifyPixels } from './identify';
+import { quietCss, stays } from './quiet-css';
+import {
+  SVG_NS,
+  beyondDrawing,
+  drawingLimits,
+  drawingSize,
+  drawingText,
+  isSvg,
+  pointCounter,
+  refusedDrawing,
+  walkDrawing,
+  type DrawingSize,
+} from './svg-source';
 
-/** Elements that run, embed or fetch; they go with all they hold. SVG 2, sections 5.6, 12 and 15. */
-const FORBIDDEN = new Set([
-  'script',
-  'foreignobject',
-  'iframe',
-  'object',
-  'embed',
-  'audio',
-  'video',
-  'handler',
-  'listener',
-  'discard',
-  'animate',
-  'animatemotion',
-  'animatetransform',
-  'set',
-]);
+/** What draws and does nothing else; whatever is not among these goes with all it holds. SVG 2, appendix F. */
+const DRAWS = new Set(
+  (
+    'svg g defs symbol use title desc path rect circle ellipse line polyline polygon text tspan textPath image marker ' +
+    'linearGradient radialGradient stop pattern clipPath mask switch a style filter feBlend feColorMatrix ' +
+    'feComponentTransfer feComposite feConvolveMatrix feDiffuseLighting feDisplacementMap feDistantLight feDropShadow ' +
+    'feFlood feFuncA feFuncB feFuncG feFuncR feGaussianBlur feMerge feMergeNode feMorphology feOffset fePointLight ' +
+    'feSpecularLighting feSpotLight feTile feTurbulence'
+  ).split(' '),
+);
 
-/** Addresses that stay within the drawing: a fragment, or a picture written into it. */
-const stays = (address: string) => /^\s*(#|data:image\/(png|jpeg|webp|gif)[;,])/i.test(address);
+const escaped = (text: string) =>
+  text.replace(/[&<>"\n\r\t]/g, (c) =>
+    c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : c === '"' ? '&quot;' : `&#${c.charCodeAt(0)};`,
+  );
+const escapedText = (text: string) =>
+  text.replace(/[&<>]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : '&gt;'));
 
-/** CSS without what fetches: imports, and every `url()` that is no fragment of the drawing. */
-export function quietCss(css: string): string {
-  // Escapes and comments go first: they would hide what is looked for after them.
-  return css
-    .replace(/\\/g, '')
-    .replace(/\/\*[\s\S]*?\*\//g, '')
-    .replace(/@import[^;]*;?/gi, '')
-    .replace(/url\(\s*(['"]?)(?!\s*#)[^)]*\)/gi, 'none')
-    .replace(/(?:image-set|src|expression)\s*\(/gi, 'none(');
-}
+/** Attributes whose values are addresses; `xlink:` ones are written without their prefix (SVG 2, section 16.1). */
+const ADDRESS = /^(href|src|base|data|action|formaction|cite|background|poster|srcset|ping|manifest)$/i;
 
-/** A drawing taken apart, so that a page's Content-Security-Policy has nothing to object to while it is checked again. */
-export interface DisarmedDrawing {
-  /** The drawing without `style` elements; `style` attributes are called `data-kept-style`. */
-  readonly svg: string;
-  /** Its style sheets, quietened. */
-  readonly styles: readonly string[];
-}
+/** Most of what an effect is asked to do at each pixel: more octaves, a wider reach and a larger matrix only take time. */
+const effectProblem = (name: string, value: string): boolean => {
+  const figures = value.split(/[\s,]+/).map(Number);
+  if (name === 'numOctaves') return figures.some((n) => n > 8);
+  if (name === 'order') return figures.some((n) => n > 9);
+  if (name === 'radius') return figures.some((n) => n > 200);
+  return name === 'stdDeviation' && figures.some((n) => n > 500);
+};
 
-function parse(text: string): Document | null {
+function bytesOf(address: string): Uint8Array | null {
+  const found = /^\s*data:[^,]{0,100};base64,/i.exec(address.slice(0, 200));
+  if (!found) return null;
   try {
-    const stop = (level: string, message: string) => {
-      if (level !== 'warning') throw new Error(message);
-    };
-    return new DOMParser({ onError: stop }).parseFromString(text.replace(/^\uFEFF/, ''), 'image/svg+xml');
+    const text = atob(address.slice(found[0].length).replace(/\s+/g, ''));
+    return Uint8Array.from(text, (c) => c.charCodeAt(0));
   } catch {
     return null;
   }
 }
 
-function walk(element: Element, visit: (e: Element) => boolean): void {
-  for (const child of Array.from(element.childNodes)) {
-    if (child.nodeType !== 1) {
-      // Processing instructions and comments have no part in a picture.
-      if (child.nodeType === 7 || child.nodeType === 8) element.removeChild(child);
-      continue;
+/** How many elements are drawn once every reference stands for what it points to: small files can be made to mean millions. */
+class Expansion {
+  private readonly parts = new Map<string, { own: number; refs: string[] }>();
+  private readonly root = { own: 0, refs: [] as string[] };
+  private readonly open: { own: number; refs: string[] }[] = [this.root];
+  private readonly depths: boolean[] = [];
+
+  enter(id: string | undefined): void {
+    for (const p of this.open) p.own++;
+    const named = !!id && !this.parts.has(id);
+    if (named) {
+      const part = { own: 1, refs: [] };
+      this.parts.set(id, part);
+      this.open.push(part);
     }
-    if (visit(child as Element)) walk(child as Element, visit);
-    else element.removeChild(child);
+    this.depths.push(named);
+    if (this.open.length > 60) throw beyondDrawing('names too many of its groups within each other.');
+  }
+
+  refers(id: string): void {
+    for (const p of this.open) p.refs.push(id);
+  }
+
+  leave(): void {
+    if (this.depths.pop()) this.open.pop();
+  }
+
+  check(): void {
+    const known = new Map<string, number>();
+    const under = new Set<string>();
+    const cost = (part: { own: number; refs: string[] }): number => {
+      let sum = part.own;
+      for (const id of part.refs) {
+        // Browsers draw no reference that leads back to itself.
+        const to = this.parts.get(id);
+        if (!to || under.has(id)) continue;
+        let n = known.get(id);
+        if (n === undefined) {
+          if (under.size > 100) throw beyondDrawing('refers to its own parts too deeply.');
+          under.add(id);
+          n = cost(to);
+          under.delete(id);
+          known.set(id, n);
+        }
+        sum += n;
+        if (sum > drawingLimits.expanded)
+          throw beyondDrawing(
+            `uses its own parts so often that it would draw more than ${drawingLimits.expanded.toLocaleString('en-GB')} elements.`,
+          );
+      }
+      return sum;
+    };
+    cost(this.root);
   }
 }
 
-/**
- * An SVG (as text) without scripts, handlers, embedded documents and anything that would fetch; null where
- * it is no well-formed drawing. What is left still has to be checked by a sanitiser that knows a real DOM.
- */
-export function disarmDrawing(text: string): DisarmedDrawing | null {
-  const document = parse(text);
-  const root = document?.documentElement;
-  if (!root || root.localName !== 'svg') return null;
-  const styles: string[] = [];
-  const clean = (e: Element): boolean => {
-    const name = (e.localName ?? '').toLowerCase();
-    if (name === 'style') {
-      styles.push(quietCss(e.textContent ?? ''));
-      return false;
-    }
-    if (FORBIDDEN.has(name)) return false;
-    for (const a of Array.from(e.attributes)) {
-      const attribute = a.name.toLowerCase();
-      const fetches = /(^|:)(href|src|base|data)$/.test(attribute) && !stays(a.value);
-      if (attribute.startsWith('on') || fetches) e.removeAttributeNode(a);
-      else if (attribute === 'style') {
-        e.removeAttributeNode(a);
-        e.setAttribute('data-kept-style', quietCss(a.value));
-      } else if (/url\(/i.test(a.value)) a.value = quietCss(a.value);
-    }
-    return true;
-  };
-  clean(root);
-  walk(root, clean);
-  return { svg: new XMLSerializer().serializeToString(root), styles };
+/** The fragments that a value refers to. */
+const fragments = (value: string): string[] =>
+  !value.includes('#')
+    ? []
+    : [...value.matchAll(/url\(\s*['"]?#([^'")]{1,200})|^\s*#(.{1,200})$/gi)].map((m) => (m[1] ?? m[2])!.trim());
+
+export interface CleanDrawing extends DrawingSize {
+  /** The drawing as it is kept: plain SVG that draws, fetches nothing, runs nothing, its size stated. */
+  readonly svg: string;
 }
 
 /**
- * A checked drawing put together again, its size stated (CSS px), since browsers otherwise fall back on sizes
- * of their own; null where nothing of a drawing is left.
+ * A drawing's bytes made harmless, in one walk: only what draws is written down anew, attribute by attribute. It is used
+ * as an image alone, where browsers run and fetch nothing in any case (SVG 2, section 2.2.7, secure static mode).
+ * Fails with `unreadable`, `too-heavy`, `too-large` or `svg-entities`.
  */
-export function assembleDrawing(
-  checked: string,
-  styles: readonly string[],
-  size: { width: number; height: number },
-): string | null {
-  const document = parse(checked);
-  const root = document?.documentElement;
-  if (!document || !root || root.localName !== 'svg') return null;
-  const restore = (e: Element): boolean => {
-    const style = e.getAttribute('data-kept-style');
-    if (style !== null) {
-      e.removeAttribute('data-kept-style');
-      e.setAttribute('style', style);
-    }
+export function cleanDrawing(bytes: Uint8Array, called: string): Result<CleanDrawing> {
+  const text = drawingText(bytes, called);
+  if (!text.ok) return text;
+  const out: string[] = [];
+  const points = pointCounter();
+  const expansion = new Expansion();
+  let size: DrawingSize | null = null;
+  let css = 0;
+  let letters = 0;
+  let effects = 0;
+  let pixels = 0;
+  let drawn = 0;
+  /** How deep within something that goes. */
+  let gone = 0;
+  let sheet: string[] | null = null;
+
+  const quiet = (value: string, context: 'stylesheet' | 'declarationList' | 'value') => {
+    css += value.length;
+    if (css > drawingLimits.css)
+      throw beyondDrawing(`holds more than ${drawingLimits.css.toLocaleString('en-GB')} letters of styles.`);
+    return quietCss(value, context);
+  };
+
+  const image = (address: string) => {
+    const bytesIn = bytesOf(address);
+    const facts = bytesIn && identifyPixels(bytesIn);
+    if (!facts) return false;
+    pixels += facts.width * facts.height;
+    if (pixels > drawingLimits.pixels)
+      throw beyondDrawing(`holds pictures of more than ${drawingLimits.pixels / 1e6} million pixels.`);
     return true;
   };
-  restore(root);
-  walk(root, restore);
-  for (const css of styles) {
-    const element = document.createElementNS('http://www.w3.org/2000/svg', 'style');
-    element.appendChild(document.createTextNode(css));
-    root.insertBefore(element, root.firstChild);
+
+  const attribute = (tag: SaxesTagNS, prefix: string, local: string, uri: string, value: string): void => {
+    if (uri === 'http://www.w3.org/2000/xmlns/' || prefix === 'xmlns' || (prefix === '' && local === 'xmlns')) return;
+    const xlink = uri === 'http://www.w3.org/1999/xlink';
+    if (prefix !== '' && !xlink && prefix !== 'xml') return;
+    if (xlink && local !== 'href') return;
+    if (!/^[a-z][\w.-]*$/i.test(local) || /^on/i.test(local)) return;
+    const name = prefix === 'xml' ? `xml:${local}` : local;
+    if (prefix === 'xml' && local === 'base') return;
+    if (effectProblem(local, value)) throw beyondDrawing('has an effect that would take very long to draw.');
+    let kept = value;
+    if (ADDRESS.test(local)) {
+      // A link leads out; of a picture only what is written into the drawing stays.
+      if (local !== 'href' || tag.local === 'a' || !stays(value)) return;
+      if (tag.local === 'image' ? !image(value) : !/^\s*#/.test(value)) return;
+    } else if (local === 'style') kept = quiet(value, 'declarationList');
+    else if (/[()\\]/.test(value) && !/^(d|points|transform|gradientTransform|patternTransform|class|id)$/.test(local))
+      kept = quiet(value, 'value');
+    if (local === 'd' || local === 'points') points(value);
+    for (const id of fragments(kept)) expansion.refers(id);
+    out.push(` ${name}="${escaped(kept)}"`);
+  };
+
+  try {
+    walkDrawing(text.value, {
+      open(tag, depth) {
+        if (gone || !isSvg(tag) || !DRAWS.has(tag.local)) {
+          gone++;
+          return;
+        }
+        if (tag.local === 'style') {
+          sheet = [];
+          return;
+        }
+        if (tag.local.startsWith('fe') && ++effects > drawingLimits.effects)
+          throw beyondDrawing(`has more than ${drawingLimits.effects} filter effects.`);
+        expansion.enter(tag.attributes['id']?.value);
+        if (!['svg', 'g', 'defs', 'title', 'desc'].includes(tag.local)) drawn++;
+        out.push(`<${tag.local}`);
+        if (depth === 0) {
+          size = drawingSize(tag);
+          out.push(` xmlns="${SVG_NS}" viewBox="${size.viewBox}" width="${size.width}" height="${size.height}"`);
+        }
+        for (const { prefix, local, uri, value } of Object.values(tag.attributes))
+          if (depth > 0 || !['viewBox', 'width', 'height'].includes(local)) attribute(tag, prefix, local, uri, value);
+        out.push('>');
+      },
+      text(t) {
+        if (sheet) sheet.push(t);
+        else if (!gone) {
+          const plain = t.trim().length;
+          letters += plain;
+          if (letters > drawingLimits.letters)
+            throw beyondDrawing(`holds more than ${drawingLimits.letters.toLocaleString('en-GB')} letters of words.`);
+          if (t) out.push(plain ? escapedText(t) : ' ');
+        }
+      },
+      close(tag) {
+        if (gone) gone--;
+        else if (sheet) {
+          const kept = quiet(sheet.join(''), 'stylesheet');
+          for (const id of fragments(kept)) expansion.refers(id);
+          if (kept) out.push(`<style>${escapedText(kept)}</style>`);
+          sheet = null;
+        } else {
+          expansion.leave();
+          out.push(`</${tag.local}>`);
+        }
+      },
+    });
+    expansion.check();
+  } catch (error) {
+    return refusedDrawing(error, called);
   }
-  if (!root.hasAttribute('viewBox')) root.setAttribute('viewBox', `0 0 ${size.width} ${size.height}`);
-  root.setAttribute('width', String(size.width));
-  root.setAttribute('height', String(size.height));
-  return new XMLSerializer().serializeToString(root);
+  if (!size || !drawn)
+    return bad('unreadable', `${called} holds no drawing that can be used. Save it as plain SVG and try again.`);
+  return good({ ...(size as DrawingSize), svg: out.join('') });
 }

@@ -1,5 +1,6 @@
 import { imageSize } from 'image-size';
 import { bad, good, type Result } from '../problem';
+import { drawingLimits, drawingSize, drawingText, isSvg, mayBeXml, rootOf, xmlText, type Root } from './svg-source';
 
 export const pictureTypes = ['jpeg', 'png', 'webp', 'avif', 'heic', 'gif', 'svg'] as const;
 export type PictureType = (typeof pictureTypes)[number];
@@ -27,18 +28,21 @@ export function typeOf(bytes: Uint8Array): PictureType | null {
   if (ascii(bytes, 0, 4) === 'RIFF' && ascii(bytes, 8, 4) === 'WEBP') return 'webp';
   if (ascii(bytes, 4, 4) === 'ftyp' && /avi[fs]/.test(ascii(bytes, 8, 24))) return 'avif';
   if (ascii(bytes, 4, 4) === 'ftyp' && /hei[cxms]|hev[cx]|mif1/.test(ascii(bytes, 8, 24))) return 'heic';
-  const start = new TextDecoder()
-    .decode(bytes.subarray(0, 4096))
-    .replace(/^\uFEFF/, '')
-    .trimStart();
-  if (start.startsWith('<') && /<svg[\s>]/i.test(start)) return 'svg';
-  return null;
+  return drawingRoot(bytes) ? 'svg' : null;
+}
+
+/** The root element of what may be a drawing; null where it is none of SVG's. */
+function drawingRoot(bytes: Uint8Array): Root | null {
+  if (!mayBeXml(bytes)) return null;
+  const root = rootOf(xmlText(bytes.subarray(0, drawingLimits.head)));
+  return root?.tag.local === 'svg' && isSvg(root.tag) ? root : null;
 }
 
 /** Walks JPEG marker segments to the end-of-image marker. ITU-T T.81, annex B. */
 function jpegEnds(b: Uint8Array): boolean {
   let i = 2;
   while (i + 1 < b.length) {
+    // Entropy-coded data: no marker ends before the next 0xff.
     if (b[i] !== 0xff) {
       i = b.indexOf(0xff, i);
       if (i < 0) return false;
@@ -65,19 +69,34 @@ function pngEnds(b: Uint8Array): boolean {
   return false;
 }
 
-/** Walks ISO base media boxes; each has to end within the file. ISO/IEC 14496-12, section 4.2. */
-function boxesEnd(b: Uint8Array): boolean {
-  let i = 0;
-  while (i + 8 <= b.length) {
-    const length = u32(b, i);
-    if (length === 0) return true;
-    if (length === 1) {
-      if (i + 16 > b.length) return false;
-      i += u32(b, i + 8) * 2 ** 32 + u32(b, i + 12);
-    } else if (length < 8) return false;
-    else i += length;
+/** Boxes that hold boxes, as far as a picture's size is looked for in them; `meta` has four bytes of its own before. */
+const HOLDERS = new Map([
+  ['meta', 4],
+  ['iprp', 0],
+  ['ipco', 0],
+]);
+
+/**
+ * Walks ISO base media boxes from `from` to `to`; each has to end there or before, none may be shorter than its own
+ * head, and what holds others is walked too: nothing that goes by their lengths afterwards can go round in a ring.
+ * ISO/IEC 14496-12, section 4.2.
+ */
+function boxesEnd(b: Uint8Array, from = 0, to = b.length, depth = 0): boolean {
+  let i = from;
+  while (i + 8 <= to) {
+    const short = u32(b, i);
+    // Only the last box of a file may say that it runs to its end.
+    if (short === 0) return depth === 0;
+    const large = short === 1;
+    if (large && i + 16 > to) return false;
+    const length = large ? u32(b, i + 8) * 2 ** 32 + u32(b, i + 12) : short;
+    const head = large ? 16 : 8;
+    if (length < head || i + length > to) return false;
+    const own = HOLDERS.get(ascii(b, i + 4, 4));
+    if (own !== undefined && depth < 4 && !boxesEnd(b, i + head + own, i + length, depth + 1)) return false;
+    i += length;
   }
-  return i === b.length;
+  return i === to;
 }
 
 /** Walks GIF blocks to the trailer. GIF89a specification, sections 18 to 27. */
@@ -103,7 +122,18 @@ function gifEnds(b: Uint8Array): boolean {
   return false;
 }
 
-function isWhole(type: PictureType, b: Uint8Array): boolean {
+/** Whether a drawing's last tag closes its root. What stands between is for whoever reads it whole. */
+function drawingEnds(b: Uint8Array): boolean {
+  const root = drawingRoot(b);
+  if (!root) return false;
+  const text = xmlText(b);
+  const last = text.lastIndexOf('</');
+  const closing = last >= 0 && text.slice(last + 2, last + 2 + root.tag.name.length) === root.tag.name;
+  return (closing && text.indexOf('>', last) > 0) || root.tag.isSelfClosing;
+}
+
+/** Whether a file's parts lie within each other to its end: what goes by their lengths afterwards comes to an end too. */
+export function isWhole(type: PictureType, b: Uint8Array): boolean {
   switch (type) {
     case 'jpeg':
       return jpegEnds(b);
@@ -117,7 +147,7 @@ function isWhole(type: PictureType, b: Uint8Array): boolean {
     case 'heic':
       return boxesEnd(b);
     case 'svg':
-      return /<\/svg\s*>\s*(<!--[\s\S]*-->\s*)?$|<svg[^>]*\/>\s*$/i.test(new TextDecoder().decode(b.subarray(-2048)));
+      return drawingEnds(b);
   }
 }
 
@@ -130,6 +160,26 @@ const label: Record<PictureType, string> = {
   heic: 'HEIC',
   svg: 'SVG',
 };
+
+/** A pixel picture's size as it is seen. Throws where none can be read. Its boxes and chunks have been walked before. */
+function sizeOf(bytes: Uint8Array): { width: number; height: number } {
+  const size = imageSize(bytes);
+  const turned = (size.orientation ?? 1) >= 5;
+  const [width, height] = turned ? [size.height, size.width] : [size.width, size.height];
+  if (!(width > 0) || !(height > 0)) throw new Error('no size');
+  return { width, height };
+}
+
+/** A pixel picture's type and size, for one that stands within another file; null for anything else. */
+export function identifyPixels(bytes: Uint8Array): PictureFacts | null {
+  const type = typeOf(bytes);
+  if (!type || type === 'svg' || !isWhole(type, bytes)) return null;
+  try {
+    return { type, ...sizeOf(bytes) };
+  } catch {
+    return null;
+  }
+}
 
 const endingOf = (name: string) => /\.([a-z0-9]{1,5})$/i.exec(name)?.[1]?.toLowerCase() ?? '';
 
@@ -159,9 +209,21 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
     return bad('not-a-picture', `${called} is empty: the file holds no bytes. Nothing was changed.`);
   if (bytes.length > MOST_BYTES) return tooHeavy(bytes.length, name);
   const type = typeOf(bytes);
+  if (type === 'svg') {
+    const text = drawingText(bytes, called);
+    if (!text.ok) return text;
+  }
   if (!type) {
     const ending = endingOf(name);
     const known = ['jpg', 'jpeg', 'png', 'gif', 'webp', 'avif', 'heic', 'heif', 'svg'].includes(ending);
+    const start = mayBeXml(bytes) ? xmlText(bytes.subarray(0, 1024)).trimStart().slice(0, 60) : '';
+    if (known && /^<(!doctype html|html|head|body)\b/i.test(start))
+      return bad(
+        'web-page',
+        `${called} is a web page, whatever its name says. Open it in the browser and save the picture itself. Nothing was changed.`,
+      );
+    if (ending === 'svg' && mayBeXml(bytes))
+      return bad('cut-short', `${called} breaks off before its drawing begins, or is damaged. Nothing was changed.`);
     return bad(
       'not-a-picture',
       known
@@ -174,17 +236,19 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
       'cut-short',
       `${called} is a ${label[type]} that breaks off before its end. Fetch or copy it again. Nothing was changed.`,
     );
-  if (type === 'svg' && /<!(DOCTYPE[^>]*\[|ENTITY)/i.test(new TextDecoder().decode(bytes)))
-    return bad(
-      'svg-entities',
-      `${called} is an SVG that defines entities of its own, which can hide harm. Save it as plain SVG and try again.`,
-    );
   try {
-    const size = imageSize(bytes);
-    const turned = (size.orientation ?? 1) >= 5;
-    const [width, height] = turned ? [size.height, size.width] : [size.width, size.height];
-    if (!(width > 0) || !(height > 0)) throw new Error('no size');
-    if (type !== 'svg' && width * height > MOST_PIXELS)
+    if (type === 'svg') {
+      const root = drawingRoot(bytes)!;
+      if (root.entities)
+        return bad(
+          'svg-entities',
+          `${called} is an SVG that defines entities of its own, which can hide harm. Save it as plain SVG and try again.`,
+        );
+      const { width, height } = drawingSize(root.tag);
+      return good({ type, width, height });
+    }
+    const { width, height } = sizeOf(bytes);
+    if (width * height > MOST_PIXELS)
       return bad(
         'too-large',
         `${called} is ${width} × ${height} px, ${Math.round((width * height) / 1e6)} million pixels; 100 million is the most. Save it smaller and try again.`,

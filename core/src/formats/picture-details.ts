@@ -1,5 +1,5 @@
 import { parse } from 'exifr';
-import type { PictureType } from './identify';
+import { isWhole, type PictureType } from './identify';
 
 /** What a picture's file says of itself beside its pixels. */
 export interface PictureDetails {
@@ -39,7 +39,8 @@ function pngDetails(bytes: Uint8Array): PictureDetails {
 /** Reads what a picture's file says of its density and colours; nulls where it says nothing or cannot be read. */
 export async function pictureDetails(bytes: Uint8Array, type: PictureType): Promise<PictureDetails> {
   if (type === 'png') return pngDetails(bytes);
-  if (type !== 'jpeg' && type !== 'avif') return { ppi: null, profile: null };
+  // The library goes by lengths that it does not check.
+  if ((type !== 'jpeg' && type !== 'avif') || !isWhole(type, bytes)) return { ppi: null, profile: null };
   try {
     const options = { jfif: true, tiff: true, icc: true, exif: false, gps: false, xmp: false, iptc: false };
     const found = ((await parse(bytes, options)) ?? {}) as Record<string, unknown>;

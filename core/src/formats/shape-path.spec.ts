@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createCanvas } from '@napi-rs/canvas';
 import sharp from 'sharp';
 import { shapeOutline } from '../graphic/shape-geometry';
-import type { ShapeForm } from '../graphic/shape';
+import { ShapeLayer, type ShapeForm } from '../graphic/shape';
 import { shape } from '../testing/samples';
 import { trace } from '../words/outline';
 import { pathOfDrawing } from './shape-path';
@@ -10,7 +10,7 @@ import { pathOfDrawing } from './shape-path';
 const svg = (inner: string, box = '0 0 100 100') =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}">${inner}</svg>`;
 const pathOf = (text: string): ShapeForm & { kind: 'path' } => {
-  const read = pathOfDrawing(text);
+  const read = pathOfDrawing(new TextEncoder().encode(text));
   if (!read.ok) throw new Error(read.problem.message);
   return read.value;
 };
@@ -80,26 +80,34 @@ describe('an outline from a drawing', () => {
 
   it('takes the pottery’s own logo', () => {
     const logo = readFileSync(new URL('../../../demo/logos/ottermill.svg', import.meta.url), 'utf8');
-    const read = pathOfDrawing(logo);
+    const read = pathOfDrawing(new TextEncoder().encode(logo));
     // Its letters are strokes: what is filled of it has an outline.
     if (read.ok) expect(read.value.width).toBeGreaterThan(0);
     else expect(read.problem.message).toContain('no outline');
   });
 
   it.each([
-    ['', 'no SVG that can be read'],
-    ['<svg', 'no SVG that can be read'],
-    ['<html/>', 'no outline'],
+    ['', 'cannot be read'],
+    ['<svg', 'cannot be read'],
+    ['<html/>', 'cannot be read'],
     [svg('<text>Pots</text>'), 'no outline'],
     [svg('<defs><path d="M0 0h9v9z"/></defs>'), 'no outline'],
     [svg('<path display="none" d="M0 0h9v9z"/>'), 'no outline'],
     [svg('<path d="M0 0h9"/>'), 'no outline'],
     [svg('<path d="M0 0 L nonsense"/>'), ''],
-    [svg(`<path d="M0 0${' l1 1 l1 -1'.repeat(60_000)}z"/>`), 'too many points'],
+    [svg(`<path d="M0 0${' l1 1 l1 -1'.repeat(60_000)}z"/>`), 'more than 60,000 points'],
   ])('%#: what holds none is told, and nothing is added', (text, message) => {
-    const read = pathOfDrawing(text, 'It');
+    const read = pathOfDrawing(new TextEncoder().encode(text), 'It');
     expect(read.ok).toBe(false);
     expect(!read.ok && read.problem.message).toContain(message);
+  });
+
+  it('brings outlines of millions of px, and of hundredths, to a size to work with', () => {
+    const big = pathOf(readFileSync(new URL('../testing/hostile/o-big.svg', import.meta.url), 'utf8'));
+    expect([big.width, big.height]).toEqual([10_000, 7500]);
+    const small = pathOf(svg('<path d="M0 0L.04 0L.04 .02Z"/>'));
+    expect([small.width, small.height].map((n) => Math.round(n * 1e6) / 1e6)).toEqual([10, 5]);
+    expect(ShapeLayer.safeParse(shape({ form: big })).success).toBe(true);
   });
 
   it('takes no script, style or address along', () => {

@@ -1,24 +1,26 @@
-import { DOMParser, type Element } from '@xmldom/xmldom';
+import type { SaxesTagNS } from 'saxes';
 import { Bezier } from 'bezier-js';
 import svgpath from 'svgpath';
 import { bad, good, type Result } from '../problem';
+import { limits } from '../graphic/limits';
 import type { ShapeForm } from '../graphic/shape';
+import { drawingText, isSvg, pointCounter, refusedDrawing, walkDrawing } from './svg-source';
 
 /** What is never drawn where it stands. SVG 2, section 5.3. */
 const UNDRAWN = new Set(['defs', 'clippath', 'mask', 'symbol', 'marker', 'pattern', 'metadata', 'title', 'desc']);
-const MOST_LETTERS = 200_000;
+const valueOf = (e: SaxesTagNS, name: string): string | null => e.attributes[name]?.value ?? null;
 
-const number = (e: Element, name: string, otherwise = 0) => {
-  const n = parseFloat(e.getAttribute(name) ?? '');
+const number = (e: SaxesTagNS, name: string, otherwise = 0) => {
+  const n = parseFloat(valueOf(e, name) ?? '');
   return Number.isFinite(n) ? n : otherwise;
 };
 
 /** A basic shape as path data. SVG 2, section 10 (the equivalent paths). */
-function dataOf(e: Element): string | null {
+function dataOf(e: SaxesTagNS): string | null {
   const n = (name: string, otherwise = 0) => number(e, name, otherwise);
-  switch ((e.localName ?? '').toLowerCase()) {
+  switch (e.local.toLowerCase()) {
     case 'path':
-      return e.getAttribute('d');
+      return valueOf(e, 'd');
     case 'rect': {
       const [x, y, w, h] = [n('x'), n('y'), n('width'), n('height')];
       if (w <= 0 || h <= 0) return null;
@@ -36,7 +38,7 @@ function dataOf(e: Element): string | null {
       return `M${n('cx') - rx} ${n('cy')}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0z`;
     }
     case 'polygon':
-      return `M${e.getAttribute('points') ?? ''}z`;
+      return `M${valueOf(e, 'points') ?? ''}z`;
     default:
       return null;
   }
@@ -70,45 +72,63 @@ function add(to: Segments, data: string, transforms: readonly string[]): void {
   });
 }
 
+/** A sheet's longer side, canvas px: outlines of a million px, or of a thousandth, are brought to a size to work with. */
+const [LEAST_SIDE, MOST_SIDE] = [10, 10_000];
+
 /**
- * The outlines of a drawing (SVG text) as one path in a sheet that just holds it, for a shape that is filled anew. Only
+ * The outlines of a drawing (its bytes) as one path in a sheet that just holds it, for a shape that is filled anew. Only
  * its geometry is taken: nothing of it runs, fetches or keeps its own colours. Outlines are filled by the nonzero rule.
  */
-export function pathOfDrawing(text: string, name = 'The drawing'): Result<ShapeForm & { kind: 'path' }> {
+export function pathOfDrawing(bytes: Uint8Array, name = 'The drawing'): Result<ShapeForm & { kind: 'path' }> {
+  const text = drawingText(bytes, name);
+  if (!text.ok) return text;
   const found: Segments = { text: [], box: { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity } };
-  const walk = (e: Element, above: readonly string[]): void => {
-    const local = (e.localName ?? '').toLowerCase();
-    if (UNDRAWN.has(local) || e.getAttribute('display') === 'none') return;
-    const own = e.getAttribute('transform');
-    const transforms = own ? [own, ...above] : above;
-    const data = dataOf(e);
-    if (data) add(found, data, transforms);
-    for (const child of Array.from(e.childNodes)) if (child.nodeType === 1) walk(child as Element, transforms);
-  };
+  const transforms: (readonly string[])[] = [[]];
+  const points = pointCounter();
+  /** How deep within something that is not drawn where it stands. */
+  let undrawn = 0;
   try {
-    const stop = (level: string, message: string) => {
-      if (level !== 'warning') throw new Error(message);
-    };
-    const root = new DOMParser({ onError: stop }).parseFromString(
-      text.replace(/^\uFEFF/, ''),
-      'image/svg+xml',
-    ).documentElement;
-    if (root?.localName === 'svg') walk(root, []);
-  } catch {
-    return bad('unreadable', `${name} is no SVG that can be read; it may be damaged. Nothing was added.`);
+    walkDrawing(text.value, {
+      open(tag) {
+        if (undrawn || !isSvg(tag) || UNDRAWN.has(tag.local.toLowerCase()) || valueOf(tag, 'display') === 'none') {
+          undrawn++;
+          return;
+        }
+        const own = valueOf(tag, 'transform');
+        const above = transforms.at(-1)!;
+        const all = own ? [own, ...above] : above;
+        transforms.push(all);
+        const data = dataOf(tag);
+        if (!data) return;
+        points(data);
+        add(found, data, all);
+      },
+      close() {
+        if (undrawn) undrawn--;
+        else transforms.pop();
+      },
+    });
+  } catch (error) {
+    return refusedDrawing(error, name);
   }
   const { left, top, right, bottom } = found.box;
-  const [width, height] = [right - left, bottom - top];
-  if (!(width > 0 && height > 0))
-    return bad('unreadable', `${name} holds no outline to make a shape of. Words and pictures in it are none.`);
+  const own = { width: right - left, height: bottom - top };
+  const nothing = bad('unreadable', `${name} holds no outline to make a shape of. Words and pictures in it are none.`);
+  const longest = Math.max(own.width, own.height);
+  if (!(own.width > 0 && own.height > 0) || !Number.isFinite(longest)) return nothing;
+  const by = longest > MOST_SIDE ? MOST_SIDE / longest : longest < LEAST_SIDE ? LEAST_SIDE / longest : 1;
+  const [width, height] = [own.width * by, own.height * by];
+  // Thinner than a thousandth of a px it cannot be written down.
+  if (width < 0.001 || height < 0.001) return nothing;
   const pieces: string[] = [];
   svgpath(found.text.join(''))
     .translate(-left, -top)
+    .scale(by)
     .iterate(([command, ...values]) => {
       pieces.push(`${command.toUpperCase()}${values.map((v) => figure(v)).join(' ')}`);
     });
   const data = pieces.join('');
-  if (data.length > MOST_LETTERS)
+  if (data.length > limits.path)
     return bad('too-large', `${name} has too many points for a shape. Add it as a picture instead.`);
   return good({ kind: 'path', data, width, height });
 }

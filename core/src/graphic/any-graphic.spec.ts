@@ -3,14 +3,14 @@ import type { PaintContext, Surfaces } from '../paint/context';
 import { paint } from '../paint/paint';
 import { plan } from '../paint/plan';
 import { anyLayers } from '../testing/any';
-import { blank, random, withLayers } from '../testing/samples';
+import { blank, committed, random, withLayers } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import { scaledLayer } from './arrange';
 import { applyEdit, type Edit } from './edit';
 import { followSlot } from './follow';
 import { Graphic, mainFrame, type Layer } from './graphic';
-import { commit, current, redo, startHistory, undo } from './history';
+import { current, redo, startHistory, undo } from './history';
 import { layerBounds } from './shape-geometry';
 
 let shaper: Shaper;
@@ -71,7 +71,7 @@ it('200 random edits of words, shapes, veils and backdrop, undone, give the firs
         { type: 'move-layer', name: 'Moved', id: one.id, to: Math.floor(r() * layers.length) },
         { type: 'remove-layer', name: 'Removed', id: one.id },
       );
-    history = commit(history, make.pick(edits), `s${i}`, i + 1);
+    history = committed(history, make.pick(edits), `s${i}`, i + 1);
   }
   const last = JSON.stringify(current(history));
   expect(last).not.toBe(JSON.stringify(start));

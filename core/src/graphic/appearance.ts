@@ -1,5 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
+import { limits } from './limits';
 import { AssetHash, Colour, Share as share } from './values';
 
 /** How a picture's pixels are changed; 1 (brightness, contrast, saturation) and 0 (warmth, sharpening) change nothing. */
@@ -75,7 +76,8 @@ export function scaledShadow(shadow: Shadow | null, by: number): Shadow | null {
 /** One that can be seen without being looked for. Common practice, no source. */
 export const usualShadow: Shadow = { distance: 8, angle: 60, blur: 14, colour: '#000000', strength: 0.45 };
 
-const point = z.object({ x: z.number().min(-10).max(11), y: z.number().min(-10).max(11) });
+const far = z.number().min(-limits.shares).max(limits.shares);
+const point = z.object({ x: far, y: far });
 
 export const sideNames = ['left', 'top', 'right', 'bottom'] as const;
 export type SideName = (typeof sideNames)[number];
@@ -99,7 +101,7 @@ const ownPoint = z.object({ x: z.number(), y: z.number() });
 export const Stroke = z.object({
   keep: z.boolean(),
   width: z.number().positive(),
-  points: z.array(ownPoint).min(1).max(5000),
+  points: z.array(ownPoint).min(1).max(limits.points),
 });
 export type Stroke = z.infer<typeof Stroke>;
 
@@ -119,7 +121,7 @@ export const Cutout = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('subject'),
     box: z.object({ x: z.number(), y: z.number(), width: z.number().positive(), height: z.number().positive() }),
-    strokes: z.array(Stroke).max(200),
+    strokes: z.array(Stroke).max(limits.strokes),
     /** An 8-bit grey PNG, smaller than the picture, white where it stays. */
     mask: AssetHash,
     soft: z.number().min(0).max(8),

@@ -1,23 +1,33 @@
-import { isPicture, textOf, type Layer, type WordsLayer } from './graphic';
+import crc from 'crc-32';
+import { cutText } from '../text';
 import { withFields } from '../words/layout';
+import { isPicture, textOf, type ExportChoices, type Layer, type WordsLayer } from './graphic';
+import { limits } from './limits';
 
-/** Whether a name was given by a person: words, not a camera's counter or a file's stand-in for a name. */
-const tells = (name: string) =>
-  /\p{L}{3}/u.test(name) &&
-  !/\d{3}/.test(name) &&
-  !/^(image|img|photo|picture|scan|screenshot|untitled|file|download|logo)[\s\d()_-]*$/i.test(name) &&
-  !/, copy$/.test(name);
-
-/**
- * A description to start from, for people who cannot see the picture: what the words on it say,
- * then what its pictures are called. Empty where nothing tells. (WCAG 2.2, 1.1.1 asks for a text alternative.)
- */
-export function proposedDescription(layers: readonly Layer[]): string {
-  const visible = layers.filter((l) => l.visible);
-  const said = visible
-    .filter((l): l is WordsLayer => l.role === 'words')
+const wordsOf = (layers: readonly Layer[]) =>
+  layers
+    .filter((l): l is WordsLayer => l.role === 'words' && l.visible)
     .map((l) => withFields(textOf(l), l.fields.values).replace(/\s+/g, ' ').trim())
     .filter(Boolean);
-  const seen = visible.filter((l) => isPicture(l) && tells(l.name)).map((l) => l.name.trim());
-  return [...new Set([...said, ...seen])].join('; ').slice(0, 250);
+
+/**
+ * A description to start from, for people who cannot see the picture: what the words on it say. What its pictures show
+ * is for a person to say: files and layers are named for whoever makes the graphic. (WCAG 2.2, 1.1.1 asks for a text
+ * alternative.)
+ */
+export function proposedDescription(layers: readonly Layer[]): string {
+  return cutText([...new Set(wordsOf(layers))].join('; '), limits.description / 2);
+}
+
+/** Names what a description is of: the words that are to be seen, and the pictures. Another one where either changed. */
+export function describedState(layers: readonly Layer[]): string {
+  const pictures = layers.flatMap((l) => (isPicture(l) && l.visible ? [l.asset] : []));
+  const text = JSON.stringify([wordsOf(layers), pictures]);
+  return `${text.length}-${(crc.str(text) >>> 0).toString(16)}`;
+}
+
+/** Whether a description was written for other words or pictures than are there now. One of before that was kept is not known to be. */
+export function isStaleDescription(of: { readonly export: ExportChoices; readonly layers: readonly Layer[] }): boolean {
+  const { alt, altFor } = of.export;
+  return alt.trim() !== '' && altFor !== undefined && altFor !== describedState(of.layers);
 }

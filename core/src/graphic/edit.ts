@@ -1,4 +1,5 @@
 import type { Slot } from '../slot/slot';
+import { describedState } from './describe';
 import { followSlot } from './follow';
 import type { Backdrop, ExportChoices, Graphic, Layer } from './graphic';
 
@@ -54,7 +55,15 @@ export function applyEdit(
     case 'follow-slot':
       return followSlot(graphic, edit.slot);
     case 'set-export':
-      return { ...graphic, export: { ...graphic.export, ...edit.choices } };
+      return {
+        ...graphic,
+        export: {
+          ...graphic.export,
+          ...edit.choices,
+          // A description is of what is there when it is written.
+          ...(edit.choices.alt === undefined ? {} : { altFor: describedState(graphic.layers) }),
+        },
+      };
     case 'rename':
       return { ...graphic, name: edit.to };
     case 'together':

@@ -1,9 +1,11 @@
 import '../zod-setup';
 import * as z from 'zod';
+import { limits } from './limits';
 import { Colour, Share } from './values';
 
+const share = z.number().min(-limits.shares).max(limits.shares);
 /** A place in shares of a box: 0 is its left or top, 1 its right or bottom. */
-const place = z.object({ x: z.number().min(-10).max(11), y: z.number().min(-10).max(11) });
+const place = z.object({ x: share, y: share });
 
 /** One colour of a gradient, at a share of its way. */
 export const Stop = z.object({ at: Share, colour: Colour, opacity: Share });

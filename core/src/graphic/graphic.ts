@@ -1,9 +1,11 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { FileFormat, Slot, migrateSlot } from '../slot/slot';
+import { cutText } from '../text';
 import { gradientEnds } from '../geometry/gradient-line';
 import { appearance, plainAppearance, plainWordsAppearance, wordsAppearance } from './appearance';
 import { Fill } from './fill';
+import { limits } from './limits';
 import { LayerId, coordinate, extent, layerCommon } from './layer';
 import { ShapeLayer, VeilLayer } from './shape';
 import { AssetHash, Colour } from './values';
@@ -67,7 +69,7 @@ export type LetterCase = z.infer<typeof LetterCase>;
 
 /** A stretch of words that look alike. Size in canvas px. */
 export const Run = z.object({
-  text: z.string().max(20_000),
+  text: z.string().max(limits.letters),
   face: Face,
   size: z.number().min(1).max(4000),
   colour: Colour,
@@ -104,7 +106,7 @@ export type Sizing = z.infer<typeof Sizing>;
 export const WordsLayer = z.object({
   ...common,
   role: z.literal('words'),
-  paragraphs: z.array(Paragraph).min(1).max(500),
+  paragraphs: z.array(Paragraph).min(1).max(limits.lines),
   /** Line pitch as a multiple of the size. */
   lineSpacing: z.number().min(0.5).max(4),
   /** Room between paragraphs beside that, as a multiple of the size. */
@@ -146,7 +148,9 @@ export type Frame = z.infer<typeof Frame>;
 export const ExportChoices = z.object({
   format: FileFormat,
   quality: z.number().int().min(1).max(100),
-  alt: z.string().max(500),
+  alt: z.string().max(limits.description),
+  /** What the picture showed and said when the description was written; see `describedState`. */
+  altFor: z.string().max(100).optional(),
 });
 export type ExportChoices = z.infer<typeof ExportChoices>;
 
@@ -233,14 +237,14 @@ export function migrateGraphic(value: unknown): unknown {
 }
 
 /** One thing being made, as it is written. Layers stand back to front; lengths in canvas px (the slot's CSS px). */
-const GraphicRecord = z.object({
+export const GraphicRecord = z.object({
   version: z.literal(GRAPHIC_VERSION),
   id,
-  name: z.string().min(1).max(120),
+  name: z.string().min(1).max(limits.name),
   created: z.string(),
   canvas: z.object({ width: extent, height: extent }),
   backdrop: Backdrop,
-  layers: z.array(Layer).max(500),
+  layers: z.array(Layer).max(limits.layers),
   frames: z.array(Frame).min(1),
   export: ExportChoices,
   madeFrom: id.optional(),
@@ -286,10 +290,35 @@ export function firstRun(layer: WordsLayer): Run {
   return layer.paragraphs[0]!.runs[0]!;
 }
 
+/**
+ * What of a text one block of words takes: no more lines and letters than it holds. Looked at before anything is laid
+ * out, since a pasted book would keep the page busy for a minute. Control characters go, tabs become spaces.
+ */
+export function wordsTaken(text: string): { readonly text: string; readonly left: string } {
+  const most = limits.letters;
+  const plain = cutText(text, most + 2)
+    .toWellFormed()
+    .replace(/\r\n?|[\u2028\u2029\u0085\v\f]/g, '\n')
+    .replace(/\t/g, '  ')
+    // eslint-disable-next-line no-control-regex -- control characters are just what is not wanted here
+    .replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, '');
+  const lines = plain.split('\n');
+  const taken = cutText(lines.slice(0, limits.lines).join('\n'), most);
+  const left =
+    text.length > most
+      ? `One block of words holds ${most.toLocaleString('en-GB')} letters; what came after them was left out.`
+      : lines.length > limits.lines
+        ? `One block of words holds ${limits.lines} lines; ${lines.length - limits.lines} after them were left out.`
+        : '';
+  return { text: taken, left };
+}
+
+const linesOf = (text: string): string[] => wordsTaken(text).text.split('\n');
+
 /** A words layer with other text; each line keeps the look of the paragraph in its place, the last one's goes on. */
 export function withText(layer: WordsLayer, text: string): WordsLayer {
   const old = layer.paragraphs;
-  const paragraphs = text.split(/\r\n|\r|\n/).map((line, i) => {
+  const paragraphs = linesOf(text).map((line, i) => {
     const model = old[Math.min(i, old.length - 1)]!;
     return { ...model, runs: [{ ...model.runs[0]!, text: line }] };
   });

@@ -1,4 +1,4 @@
-import { blank, photo, random, words } from '../testing/samples';
+import { blank, committed, photo, random, words } from '../testing/samples';
 import { applyEdit, type Edit } from './edit';
 import { Graphic, textOf, withText } from './graphic';
 import {
@@ -6,7 +6,6 @@ import {
   Step,
   amend,
   canRedo,
-  commit,
   current,
   goTo,
   historyFrom,
@@ -25,12 +24,12 @@ const nudge = (x: number): Edit => ({
 });
 
 it('what follows from a graphic joins its step: nothing to undo, redo still there', () => {
-  let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
-  h = undo(commit(h, { type: 'rename', to: 'Two', name: 'Renamed' }, 's2', 2));
+  let h = committed(startHistory(blank(), 's0', 0), add, 's1', 1);
+  h = undo(committed(h, { type: 'rename', to: 'Two', name: 'Renamed' }, 's2', 2));
   const next = amend(h, { type: 'set-backdrop', backdrop: { kind: 'colour', colour: '#123456' } });
   expect(next.head).toBe('s1');
-  expect(Object.keys(next.steps)).toEqual(Object.keys(h.steps));
-  expect(next.steps['s1']!.name).toBe('Shelf added');
+  expect([...next.steps.keys()]).toEqual([...h.steps.keys()]);
+  expect(next.steps.get('s1')!.name).toBe('Shelf added');
   expect(current(next).backdrop).toEqual({ kind: 'colour', colour: '#123456' });
   expect(canRedo(next)).toBe(true);
   expect(current(undo(next)).backdrop).toEqual({ kind: 'none' });
@@ -58,7 +57,7 @@ describe('history', () => {
             : r() < 0.5
               ? { type: 'move-layer', id: pick.id, to: Math.floor(r() * layers.length), name: 'Moved' }
               : { type: 'replace-layer', layer: { ...pick, name: `n${i}` }, name: 'Renamed' };
-      const next = commit(h, edit, `s${i}`, i * 10_000);
+      const next = committed(h, edit, `s${i}`, i * 10_000);
       if (next === h) continue;
       h = next;
       seen.push(JSON.stringify(current(h)));
@@ -77,19 +76,19 @@ describe('history', () => {
   });
 
   it('joins edits of one key made soon after each other, and no others', () => {
-    let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
-    h = commit(h, nudge(1), 's2', 100);
-    h = commit(h, nudge(2), 's3', 200);
+    let h = committed(startHistory(blank(), 's0', 0), add, 's1', 1);
+    h = committed(h, nudge(1), 's2', 100);
+    h = committed(h, nudge(2), 's3', 200);
     expect(line(h).map((s) => s.name)).toEqual(['Made', 'Shelf added', 'Shelf moved']);
-    h = commit(h, nudge(3), 's4', 200 + MERGE_WITHIN + 1);
+    h = committed(h, nudge(3), 's4', 200 + MERGE_WITHIN + 1);
     expect(line(h)).toHaveLength(4);
   });
 
   it('keeps a branch that was left, and redo follows the one last walked', () => {
-    let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
+    let h = committed(startHistory(blank(), 's0', 0), add, 's1', 1);
     h = undo(h);
-    h = commit(h, { type: 'rename', to: 'Other', name: 'Renamed' }, 's2', 2);
-    expect(Object.keys(h.steps)).toHaveLength(3);
+    h = committed(h, { type: 'rename', to: 'Other', name: 'Renamed' }, 's2', 2);
+    expect(h.steps.size).toBe(3);
     expect(redo(undo(h)).head).toBe('s2');
     h = goTo(h, 's1');
     expect(current(h).layers).toHaveLength(1);
@@ -97,9 +96,9 @@ describe('history', () => {
   });
 
   it('comes back from storage with its head and redo', () => {
-    let h = commit(startHistory(blank(), 's0', 0), add, 's1', 1);
-    h = undo(commit(h, nudge(4), 's2', 2));
-    const steps = JSON.parse(JSON.stringify(Object.values(h.steps))) as unknown[];
+    let h = committed(startHistory(blank(), 's0', 0), add, 's1', 1);
+    h = undo(committed(h, nudge(4), 's2', 2));
+    const steps = JSON.parse(JSON.stringify([...h.steps.values()])) as unknown[];
     const back = historyFrom(
       steps.map((s) => Step.parse(s)),
       h.head,
@@ -107,12 +106,12 @@ describe('history', () => {
     )!;
     expect(current(back)).toEqual(current(h));
     expect(canRedo(back)).toBe(true);
-    expect(historyFrom([], 'nowhere', {})).toBeNull();
+    expect(historyFrom([], 'nowhere', new Map())).toBeNull();
   });
 
   it('gives the same history for an edit that changes nothing', () => {
     const h = startHistory(blank(), 's0', 0);
-    expect(commit(h, { type: 'remove-layer', id: 'none', name: 'x' }, 's1', 1)).toBe(h);
+    expect(committed(h, { type: 'remove-layer', id: 'none', name: 'x' }, 's1', 1)).toBe(h);
   });
 });
 

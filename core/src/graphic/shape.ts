@@ -2,6 +2,7 @@ import '../zod-setup';
 import * as z from 'zod';
 import { Border, Corners, Shadow, sideNames } from './appearance';
 import { Fill } from './fill';
+import { limits } from './limits';
 import { LayerId, coordinate, extent, layerCommon } from './layer';
 import { Colour, Share } from './values';
 
@@ -25,7 +26,7 @@ export const ShapeForm = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ellipse') }),
   z.object({ kind: z.literal('line') }),
   z.object({ kind: z.literal('bubble'), tip: z.object({ x: z.number(), y: z.number() }) }),
-  z.object({ kind: z.literal('path'), data: z.string().max(200_000), width: extent, height: extent }),
+  z.object({ kind: z.literal('path'), data: z.string().max(limits.path), width: extent, height: extent }),
 ]);
 export type ShapeForm = z.infer<typeof ShapeForm>;
 

@@ -1,8 +1,8 @@
 import { contains } from '../geometry/box';
-import { blank, photo, random, slotOf, withLayers, words } from '../testing/samples';
+import { blank, committed, photo, random, slotOf, withLayers, words } from '../testing/samples';
 import { applyEdit, type Edit } from './edit';
 import { followSlot } from './follow';
-import { commit, startHistory, undo } from './history';
+import { current, startHistory, undo } from './history';
 import type { Graphic, PictureLayer } from './graphic';
 import { canvasPoint, mirroredPoint, pictureGeometry, placedBox } from './picture-geometry';
 import { bySuit, meeting, movedSeam, partAsLayer, seamsOf, suitOf, swapped, withFocus, type Replacement } from './swap';
@@ -206,7 +206,7 @@ describe('many edits', () => {
     const first = JSON.stringify(start);
     const pick = <T>(list: readonly T[]) => list[Math.floor(r() * list.length)]!;
     for (let i = 0; i < 200; i++) {
-      const now: Graphic = history.steps[history.head]!.graphic;
+      const now: Graphic = current(history);
       const pictures = now.layers.filter((l): l is PictureLayer => l.role !== 'words');
       const layer = pictures.length ? pick(pictures) : null;
       const changes: Partial<PictureLayer>[] = [
@@ -229,10 +229,10 @@ describe('many edits', () => {
               { type: 'set-backdrop', name: `edit ${i}`, backdrop: { kind: 'colour', colour: '#102030' } },
               { type: 'rename', name: `edit ${i}`, to: `Name ${i}` },
             ]);
-      history = commit(history, edit, `s${i}`, i + 1);
+      history = committed(history, edit, `s${i}`, i + 1);
     }
-    expect(JSON.stringify(history.steps[history.head]!.graphic)).not.toBe(first);
+    expect(JSON.stringify(current(history))).not.toBe(first);
     while (history.head !== 'start') history = undo(history);
-    expect(JSON.stringify(history.steps[history.head]!.graphic)).toBe(first);
+    expect(JSON.stringify(current(history))).toBe(first);
   });
 });

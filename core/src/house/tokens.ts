@@ -48,22 +48,24 @@ export function toTokens(style: HouseStyle): unknown {
 }
 
 /** What culori calls the format's colour spaces, and by what their components are to be divided. */
-const spaces: Readonly<Record<string, { mode: string; channels: readonly string[]; by?: readonly number[] }>> = {
-  srgb: { mode: 'rgb', channels: ['r', 'g', 'b'] },
-  'srgb-linear': { mode: 'lrgb', channels: ['r', 'g', 'b'] },
-  'display-p3': { mode: 'p3', channels: ['r', 'g', 'b'] },
-  'a98-rgb': { mode: 'a98', channels: ['r', 'g', 'b'] },
-  'prophoto-rgb': { mode: 'prophoto', channels: ['r', 'g', 'b'] },
-  rec2020: { mode: 'rec2020', channels: ['r', 'g', 'b'] },
-  hsl: { mode: 'hsl', channels: ['h', 's', 'l'], by: [1, 100, 100] },
-  hwb: { mode: 'hwb', channels: ['h', 'w', 'b'], by: [1, 100, 100] },
-  lab: { mode: 'lab', channels: ['l', 'a', 'b'] },
-  lch: { mode: 'lch', channels: ['l', 'c', 'h'] },
-  oklab: { mode: 'oklab', channels: ['l', 'a', 'b'] },
-  oklch: { mode: 'oklch', channels: ['l', 'c', 'h'] },
-  'xyz-d65': { mode: 'xyz65', channels: ['x', 'y', 'z'] },
-  'xyz-d50': { mode: 'xyz50', channels: ['x', 'y', 'z'] },
-};
+const spaces: ReadonlyMap<string, { mode: string; channels: readonly string[]; by?: readonly number[] }> = new Map(
+  Object.entries({
+    srgb: { mode: 'rgb', channels: ['r', 'g', 'b'] },
+    'srgb-linear': { mode: 'lrgb', channels: ['r', 'g', 'b'] },
+    'display-p3': { mode: 'p3', channels: ['r', 'g', 'b'] },
+    'a98-rgb': { mode: 'a98', channels: ['r', 'g', 'b'] },
+    'prophoto-rgb': { mode: 'prophoto', channels: ['r', 'g', 'b'] },
+    rec2020: { mode: 'rec2020', channels: ['r', 'g', 'b'] },
+    hsl: { mode: 'hsl', channels: ['h', 's', 'l'], by: [1, 100, 100] },
+    hwb: { mode: 'hwb', channels: ['h', 'w', 'b'], by: [1, 100, 100] },
+    lab: { mode: 'lab', channels: ['l', 'a', 'b'] },
+    lch: { mode: 'lch', channels: ['l', 'c', 'h'] },
+    oklab: { mode: 'oklab', channels: ['l', 'a', 'b'] },
+    oklch: { mode: 'oklch', channels: ['l', 'c', 'h'] },
+    'xyz-d65': { mode: 'xyz65', channels: ['x', 'y', 'z'] },
+    'xyz-d50': { mode: 'xyz50', channels: ['x', 'y', 'z'] },
+  }),
+);
 
 const record = (value: unknown): Record<string, unknown> | null =>
   typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Record<string, unknown>) : null;
@@ -75,7 +77,7 @@ function hexOf(value: unknown): string | null {
     return read ? formatHex(clampRgb(toRgb(read))) : null;
   }
   const v = record(value);
-  const space = v && typeof v['colorSpace'] === 'string' ? spaces[v['colorSpace']] : undefined;
+  const space = v && typeof v['colorSpace'] === 'string' ? spaces.get(v['colorSpace']) : undefined;
   if (!v || !space || !Array.isArray(v['components'])) return null;
   const components = v['components'] as unknown[];
   if (components.length !== 3) return null;

@@ -1,6 +1,8 @@
 import { newGraphic, plainBlock, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
 import { plainAppearance, plainWordsAppearance } from '../graphic/appearance';
 import type { ShapeLayer, VeilLayer } from '../graphic/shape';
+import type { Edit } from '../graphic/edit';
+import { commit, type History } from '../graphic/history';
 import { slotsToStart } from '../slot/slots-to-start';
 
 export function slotOf(id: string) {
@@ -110,4 +112,11 @@ export function shape(own: Partial<ShapeLayer> = {}): ShapeLayer {
     turn: 0,
     ...own,
   };
+}
+
+/** The history after an edit that can be committed. */
+export function committed(h: History, edit: Edit, id: string, at: number): History {
+  const done = commit(h, edit, id, at);
+  if (!done.ok) throw new Error(done.problem.message);
+  return done.value.history;
 }

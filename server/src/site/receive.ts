@@ -11,6 +11,10 @@ import {
 } from '@bright-slot/core';
 import type { SiteStore, StoredPicture } from './store';
 
+/** What the stand-in keeps at most, of all graphics together. */
+export const MOST_PICTURES = 2000;
+const MOST_STORED = 500 * 2 ** 20;
+
 const Fields = z.object({
   name: z.string().max(200),
   slot: z.string().max(80),
@@ -37,22 +41,24 @@ export async function receive(
   const { type, width, height } = facts.value;
   if (type !== 'jpeg' && type !== 'png' && type !== 'webp')
     return bad('type', 'The site takes JPEG, PNG and WebP. Choose one of them.');
-  const taken = new Set(store.pictures().map((p) => p.name));
-  if (taken.has(name)) {
-    const next = nextFreeName(name, taken);
-    return {
-      ok: false,
-      problem: {
-        code: 'name-taken',
-        message: `The site already has a “${name}”. The next free name is “${next}”.`,
-        next,
-      },
-    };
-  }
-  return good(
-    await store.add(
-      { name, type, width, height, bytes: bytes.length, alt, slot, graphic: { id: graphicId, name: graphicName } },
-      bytes,
-    ),
-  );
+  const kept = store.pictures();
+  const used = kept.reduce((sum, p) => sum + p.bytes, 0);
+  if (kept.length >= MOST_PICTURES || used + bytes.length > MOST_STORED)
+    return bad(
+      'full',
+      `The site has no room left: it keeps ${MOST_PICTURES} pictures and ${MOST_STORED / 2 ** 20} MB. Take some away there first.`,
+    );
+  const own = { name, type, width, height, bytes: bytes.length, alt, slot };
+  // Two that come at the same moment under one name: one of them has it.
+  const added = await store.add({ ...own, graphic: { id: graphicId, name: graphicName } }, bytes);
+  if (added) return good(added);
+  const next = nextFreeName(name, new Set(store.pictures().map((p) => p.name)));
+  return {
+    ok: false,
+    problem: {
+      code: 'name-taken',
+      message: `The site already has a “${name}”. The next free name is “${next}”.`,
+      next,
+    },
+  };
 }

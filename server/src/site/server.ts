@@ -1,11 +1,12 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import compression from 'compression';
-import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import express, { type Express } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
 import * as z from 'zod';
 import { ShelfPicture, demoPages, escapeHtml, renderPage, potterySlots, type SitePage } from '@bright-slot/core';
+import { hostGuard, nothingThere, permissions, said, sentences } from '../guard';
 import { receive } from './receive';
 import type { SiteStore, StoredPicture } from './store';
 
@@ -31,6 +32,8 @@ html,body{margin:0;height:100%}`;
 export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Options): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(hostGuard(siteOrigin));
+  app.use(permissions);
   app.use(
     helmet({
       strictTransportSecurity: false,
@@ -118,7 +121,13 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
   app.post('/api/pictures', upload.single('file'), async (request, response) => {
     const answer = await receive(store, request.file?.buffer, request.body as unknown);
     if (answer.ok) response.status(201).json(sent(answer.value));
-    else response.status(answer.problem.code === 'name-taken' ? 409 : 422).json(answer.problem);
+    else {
+      const statuses = new Map([
+        ['name-taken', 409],
+        ['full', 507],
+      ]);
+      response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
+    }
   });
 
   const Show = z.object({ picture: z.string().nullable() });
@@ -130,7 +139,12 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
       return;
     }
     const id = body.data.picture;
-    if (id !== null && !store.pictures().some((p) => p.id === id)) {
+    const picture = store.pictures().find((p) => p.id === id);
+    if (picture && picture.slot !== slot.id) {
+      response.status(409).json(said('other-slot', 'That picture was sent for another place. Send it for this one.'));
+      return;
+    }
+    if (id !== null && !picture) {
       response.status(404).json({ code: 'no-picture', message: 'The site no longer has that picture.' });
       return;
     }
@@ -141,7 +155,7 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
   app.get('/pictures/:id/:name', (request, response) => {
     const picture = store.pictures().find((p) => p.id === request.params['id'] && p.name === request.params['name']);
     if (!picture) {
-      response.status(404).type('text').send('There is no such picture.');
+      response.status(404).json(said('not-found', 'There is no such picture.'));
       return;
     }
     response.type(mime[picture.type]);
@@ -189,28 +203,19 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
   app.get('/favicon.ico', (_request, response) => {
     response.sendStatus(204);
   });
-  app.use((_request, response) => {
-    response.status(404).type('text').send('There is no such page here.');
-  });
-  // Express knows an error handler by its four parameters.
-  app.use((error: unknown, _request: Request, response: Response, next: NextFunction) => {
-    if (response.headersSent) return next(error);
-    if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE')
-      response.status(413).json({
-        code: 'too-heavy',
-        message: 'The site takes files up to 8 MB. Lower the quality or choose another format.',
-      });
-    else if (error instanceof multer.MulterError || (error as { status?: number }).status === 400)
-      response.status(400).json({ code: 'malformed', message: 'The site could not read what was sent. Try again.' });
-    else {
-      console.error(error);
-      response.status(500).json({
-        code: 'site',
-        message: existsSync(demo)
-          ? 'The site had a fault of its own. Nothing was changed; try again.'
-          : 'The site’s demo folder is missing.',
-      });
-    }
-  });
+  app.use(nothingThere);
+  app.use(
+    sentences((error) => {
+      if (error instanceof multer.MulterError && error.code === 'LIMIT_FILE_SIZE')
+        return {
+          status: 413,
+          code: 'too-heavy',
+          message: 'The site takes files up to 8 MB. Lower the quality or choose another format.',
+        };
+      if (error instanceof multer.MulterError)
+        return { status: 400, code: 'malformed', message: 'The site could not read what was sent. Try again.' };
+      return existsSync(demo) ? null : { status: 500, code: 'site', message: 'The site’s demo folder is missing.' };
+    }),
+  );
   return app;
 }

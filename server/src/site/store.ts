@@ -21,7 +21,8 @@ export interface SiteStore {
   /** Whether nothing was ever shown in a slot or taken down from it. */
   readonly untouched: (slot: string) => boolean;
   readonly earlier: (slot: string) => readonly StoredPicture[];
-  readonly add: (facts: Omit<StoredPicture, 'id' | 'sent'>, bytes: Uint8Array) => Promise<StoredPicture>;
+  /** Keeps a picture; null where its name is taken, or is being taken at this moment. */
+  readonly add: (facts: Omit<StoredPicture, 'id' | 'sent'>, bytes: Uint8Array) => Promise<StoredPicture | null>;
   readonly show: (slot: string, id: string | null) => Promise<void>;
   readonly fileOf: (picture: StoredPicture) => string;
 }
@@ -39,6 +40,8 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
       await rename(index, `${index}.unreadable-${Date.now()}`);
     }
   }
+  /** Names of pictures that are being written. */
+  const coming = new Set<string>();
   let writing: Promise<void> = Promise.resolve();
   const save = () => {
     writing = writing
@@ -60,10 +63,16 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
         .filter((p) => p.slot === slot && p.id !== data.shows[slot])
         .sort((a, b) => b.sent.localeCompare(a.sent)),
     async add(facts, bytes) {
+      if (coming.has(facts.name) || data.pictures.some((p) => p.name === facts.name)) return null;
       const picture = { ...facts, id: randomUUID(), sent: new Date().toISOString() };
-      await writeFile(fileOf(picture), bytes, { flag: 'wx' });
-      data = { ...data, pictures: [...data.pictures, picture] };
-      await save();
+      coming.add(facts.name);
+      try {
+        await writeFile(fileOf(picture), bytes, { flag: 'wx' });
+        data = { ...data, pictures: [...data.pictures, picture] };
+        await save();
+      } finally {
+        coming.delete(facts.name);
+      }
       return picture;
     },
     async show(slot, id) {

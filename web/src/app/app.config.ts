@@ -1,21 +1,42 @@
-import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import {
+  ErrorHandler,
+  inject,
+  provideAppInitializer,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+  type ApplicationConfig,
+} from '@angular/core';
 import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { MAT_SNACK_BAR_DEFAULT_OPTIONS } from '@angular/material/snack-bar';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
 import { PersistenceEffects } from './state/persistence.effects';
-import { workbenchFeature } from './state/workbench.store';
+import { FetchAhead } from './shared/fetch-ahead';
+import { LastWordsService } from './state/last-words.service';
+import { surviving, workbenchFeature } from './state/workbench.store';
 import { database } from './storage/database';
 import { GraphicsRepository } from './storage/graphics-repository';
 import { SlotsRepository } from './storage/slots-repository';
+import { ToldErrors } from './told-errors';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding()),
-    provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }),
+    provideBrowserGlobalErrorListeners(),
+    { provide: ErrorHandler, useClass: ToldErrors },
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      // A place whose code could not be fetched: it is said, and one stays where one is.
+      withNavigationErrorHandler(({ error }) => inject(ErrorHandler).handleError(error)),
+    ),
+    provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }, { metaReducers: [surviving] }),
+    provideAppInitializer(() => {
+      inject(LastWordsService);
+      inject(FetchAhead).begin();
+    }),
     { provide: SlotsRepository, useFactory: () => new SlotsRepository(database()) },
     { provide: GraphicsRepository, useFactory: () => new GraphicsRepository(database()) },
     provideEffects(PersistenceEffects),

@@ -1,6 +1,12 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 
+/** What to start from: words of the graphic's, or a description of an earlier state. */
+export interface Described {
+  readonly proposed: string;
+  readonly stale: boolean;
+}
+
 /** Asks for the description before a graphic is sent without one. */
 @Component({
   selector: 'bs-describe-dialog',
@@ -10,7 +16,11 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
     <h2 mat-dialog-title>What does it show and say?</h2>
     <mat-dialog-content>
       <label class="words"
-        ><span>People who cannot see the picture hear this instead. The words in the graphic are a start.</span
+        ><span>{{
+          data.stale
+            ? 'Words or photo changed since this was written. People who cannot see the picture hear this instead: does it still say what it shows?'
+            : 'People who cannot see the picture hear this instead: what it shows, and what its words say.'
+        }}</span
         ><textarea rows="3" maxlength="500" [value]="text()" (input)="text.set($any($event.target).value)"></textarea>
       </label>
     </mat-dialog-content>
@@ -45,5 +55,6 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 })
 export class DescribeDialog {
   protected readonly ref = inject<MatDialogRef<DescribeDialog, string | null>>(MatDialogRef);
-  protected readonly text = signal(inject<{ proposed: string }>(MAT_DIALOG_DATA).proposed);
+  protected readonly data = inject<Described>(MAT_DIALOG_DATA);
+  protected readonly text = signal(this.data.proposed);
 }

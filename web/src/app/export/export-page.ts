@@ -13,10 +13,13 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import {
+  cutText,
   endings,
   fileName,
   filePixels,
   isSafeName,
+  isStaleDescription,
+  limits,
   mainFrame,
   nextFreeName,
   proposedDescription,
@@ -36,9 +39,10 @@ import { SiteClient } from '../shared/site-client';
 import { Workbench } from '../state/draft';
 import { GraphicLock } from '../state/graphic-lock';
 import { OpenGraphic } from '../state/open-graphic';
-import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 import { JobStopped } from '../workers/pixel-client';
-import { DescribeDialog } from './describe-dialog';
+import { DescribeDialog, type Described } from './describe-dialog';
 import { today } from '../shared/when';
 import { copyText } from '../shared/hand-over';
 
@@ -133,6 +137,10 @@ export class ExportPage {
     () => !!this.chosen()?.blob && !this.nameProblem() && !this.nextFree() && !this.sending(),
   );
   protected readonly copyright = computed(() => this.house.style().copyright);
+  protected readonly stale = computed(() => {
+    const g = this.graphic();
+    return g !== null && isStaleDescription(g);
+  });
   protected readonly proposed = computed(() => proposedDescription(this.graphic()?.layers ?? []));
 
   /** What the files' bytes depend on; another format chosen or another description makes nothing anew. */
@@ -165,7 +173,7 @@ export class ExportPage {
 
   private async open(id: string): Promise<void> {
     const opened = await this.opener.open(id);
-    if (!opened.ok) this.problem.set(opened.problem.message);
+    if (!opened.ok && opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
     const given = await this.repository.exportedNames().catch(() => []);
     this.taken.update((t) => new Set([...t, ...given]));
     const site = await this.site.site();
@@ -218,11 +226,13 @@ export class ExportPage {
       this.workbench.edit({ type: 'set-export', choices: { quality }, name: `Quality ${quality}`, merge: 'quality' });
   }
 
-  protected setAlt(alt: string): void {
-    if (alt !== this.graphic()?.export.alt)
+  /** `anew`: the same words are of what is there now. */
+  protected setAlt(given: string, anew = false): void {
+    const alt = cutText(given.toWellFormed(), limits.description);
+    if (anew || alt !== this.graphic()?.export.alt)
       this.workbench.edit({
         type: 'set-export',
-        choices: { alt: alt.slice(0, 500) },
+        choices: { alt },
         name: 'Description for readers',
         merge: 'alt',
       });
@@ -236,28 +246,29 @@ export class ExportPage {
     link.download = this.name();
     link.click();
     this.savedAs.set(this.name());
-    void this.give(this.name(), 'file');
+    void this.give(this.name(), 'file', this.graphic()!.id);
   }
 
   /** Notes that a name has been given, so that the next file gets another. */
-  private async give(name: string, to: 'file' | 'site'): Promise<void> {
+  private async give(name: string, to: 'file' | 'site', graphicId: string): Promise<void> {
     this.taken.update((t) => new Set([...t, name]));
     this.typedName.set(null);
     await this.repository
-      .addExport({ name, graphicId: this.graphic()!.id, at: Date.now(), to })
+      .addExport({ name, graphicId, at: Date.now(), to })
       .catch((error: unknown) => this.refused.set({ message: storageProblem(error).message }));
   }
 
   /** The description to send with; asked for where there is none yet. Null calls the sending off. */
   private async description(): Promise<string | null> {
     const { alt } = this.graphic()!.export;
-    if (alt.trim()) return alt;
-    const ref = this.dialogs.open<DescribeDialog, { proposed: string }, string | null>(DescribeDialog, {
+    const stale = this.stale();
+    if (alt.trim() && !stale) return alt;
+    const ref = this.dialogs.open<DescribeDialog, Described, string | null>(DescribeDialog, {
       width: '520px',
-      data: { proposed: this.proposed() },
+      data: { proposed: stale ? alt : this.proposed(), stale },
     });
     const given = (await firstValueFrom(ref.afterClosed())) ?? null;
-    if (given) this.setAlt(given);
+    if (given) this.setAlt(given, true);
     return given;
   }
 
@@ -267,7 +278,8 @@ export class ExportPage {
     const file = this.chosen();
     if (!graphic || !slot || !file?.blob || !this.ready()) return;
     const alt = await this.description();
-    if (alt === null) return;
+    // Another graphic may have been opened meanwhile: what was asked for was this one.
+    if (alt === null || this.graphic()?.id !== graphic.id) return;
     this.sending.set(true);
     this.refused.set(null);
     this.sent.set(null);
@@ -282,8 +294,8 @@ export class ExportPage {
       const shown = await this.site.show(slot.id, answer.value.id);
       if (shown.ok) this.sent.set(answer.value);
       else this.refused.set(shown.problem);
-      await this.give(answer.value.name, 'site');
-      this.fields.freeze();
+      await this.give(answer.value.name, 'site', graphic.id);
+      this.fields.freeze(graphic.id);
     } else this.refused.set(answer.problem);
     this.sending.set(false);
   }

@@ -23,7 +23,10 @@ export class DemoService {
   private seeding: Promise<void> | undefined;
 
   seedOnce(): Promise<void> {
-    return (this.seeding ??= this.seed().catch((error: unknown) => {
+    // One tab at a time: a second first start finds it done.
+    return (this.seeding ??= (async () => {
+      await navigator.locks.request(SEEDED, () => this.seed());
+    })().catch((error: unknown) => {
       this.seeding = undefined;
       throw error;
     }));
@@ -52,7 +55,8 @@ export class DemoService {
         words: (text, g) => wordsLayer(g, text),
       });
       const history = startHistory(graphic, `${recipe.id}-start`, at);
-      await this.repository.save(history, Object.values(history.steps), at);
+      // One that is there already was brought in by a start that broke off.
+      if (!(await this.repository.has(recipe.id))) await this.repository.create(history, at);
       at += 60_000;
     }
     await this.house.loadedOnce;

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { mainFrame, sizeText } from '@bright-slot/core';
@@ -125,6 +136,8 @@ export class GraphicCard {
   readonly deleted = output();
   private readonly previews = inject(PreviewService);
   protected readonly preview = signal<Preview | null>(null);
+  /** Whether it has been near the window: a thousand cards are not painted at once. */
+  private readonly seen = signal(false);
   protected readonly slot = computed(() => mainFrame(this.entry().graphic).slot);
   protected readonly size = computed(() => sizeText(this.slot()));
   protected readonly width = computed(() => {
@@ -147,8 +160,17 @@ export class GraphicCard {
   });
 
   constructor() {
+    const watch = new IntersectionObserver(
+      ([seen]) => {
+        if (seen?.isIntersecting) this.seen.set(true);
+      },
+      { rootMargin: '300px' },
+    );
+    watch.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
+    inject(DestroyRef).onDestroy(() => watch.disconnect());
     effect(() => {
       const entry = this.entry();
+      if (!this.seen()) return;
       this.previews.preview(entry).then(
         (p) => {
           if (this.entry() === entry) this.preview.set(p);

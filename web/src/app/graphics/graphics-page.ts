@@ -2,26 +2,36 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { firstValueFrom } from 'rxjs';
-import { mainFrame, slotGroups, weightText, type Problem, type Slot } from '@bright-slot/core';
+import {
+  cutText,
+  limits,
+  mainFrame,
+  safeWord,
+  slotGroups,
+  weightText,
+  type Problem,
+  type Slot,
+} from '@bright-slot/core';
 import { PlaceBar } from '../frame/place-bar';
 import { Icon } from '../shared/icon';
 import { Store } from '@ngrx/store';
 import { MakeGraphic } from '../shared/make-graphic';
 import { SiteClient } from '../shared/site-client';
+import { LastWordsService } from '../state/last-words.service';
 import { whenSaved } from '../state/when-saved';
 import { ArchiveService } from '../storage/archive.service';
 import { StorageHealth } from '../storage/storage-health.service';
-import {
-  GraphicsRepository,
-  storageProblem,
-  type GraphicEntry,
-  type UnreadableEntry,
-} from '../storage/graphics-repository';
+import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 import { DemoService } from './demo.service';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
 import { today } from '../shared/when';
 import { saveFile } from '../shared/hand-over';
+
+/** Names in a sentence, a few of them. */
+const listed = (names: readonly string[]) =>
+  names.length > 6 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ');
 
 /** How long a deleted graphic can still be brought back, ms. */
 const GRACE = 24 * 3600 * 1000;
@@ -42,6 +52,7 @@ export class GraphicsPage {
   private readonly maker = inject(MakeGraphic);
   private readonly snack = inject(MatSnackBar);
   private readonly store = inject(Store);
+  private readonly lastWords = inject(LastWordsService);
   private readonly site = inject(SiteClient);
   protected readonly health = inject(StorageHealth);
   protected readonly archive = inject(ArchiveService);
@@ -74,6 +85,7 @@ export class GraphicsPage {
   }
 
   private async start(): Promise<void> {
+    await this.archive.tidy().catch(() => undefined);
     try {
       await this.demo.seedOnce();
     } catch {
@@ -95,6 +107,7 @@ export class GraphicsPage {
   private async reload(): Promise<void> {
     try {
       await whenSaved(this.store);
+      await this.lastWords.written;
       const { entries, unreadable } = await this.repository.list();
       this.entries.set(entries);
       this.unreadable.set(unreadable);
@@ -122,7 +135,7 @@ export class GraphicsPage {
     const copy = {
       ...graphic,
       id: crypto.randomUUID(),
-      name: `${graphic.name}, copy`,
+      name: `${cutText(graphic.name, limits.name - 6)}, copy`,
       created: new Date().toISOString(),
       madeFrom: graphic.id,
     };
@@ -132,10 +145,48 @@ export class GraphicsPage {
   }
 
   protected async remove({ graphic }: GraphicEntry): Promise<void> {
-    await this.repository.setDeleted(graphic.id, Date.now());
+    try {
+      await this.repository.setDeleted(graphic.id, Date.now());
+    } catch (error) {
+      const problem = storageProblem(error, 'delete');
+      if (problem.code !== 'disk-full') return this.tell(problem);
+      // Noting that it is deleted takes room; deleting it gives some back.
+      if (!confirm(`${problem.message} Delete “${graphic.name}” for good? It cannot be brought back.`)) return;
+      return this.removeForGood(graphic.id, graphic.name);
+    }
     await this.reload();
     const ref = this.snack.open(`“${graphic.name}” was deleted.`, 'Undo');
-    ref.onAction().subscribe(() => void this.repository.setDeleted(graphic.id, undefined).then(() => this.reload()));
+    ref.onAction().subscribe(() => void this.bringGraphicBack(graphic.id));
+  }
+
+  private async bringGraphicBack(id: string): Promise<void> {
+    try {
+      await this.repository.setDeleted(id, undefined);
+    } catch (error) {
+      this.tell(storageProblem(error, 'delete'));
+    }
+    await this.reload();
+  }
+
+  private async removeForGood(id: string, name: string): Promise<void> {
+    try {
+      await this.repository.removeForGood(id);
+      await this.repository.sweep(0).catch(() => undefined);
+      this.snack.open(`“${name}” was deleted for good.`, 'Close');
+    } catch (error) {
+      this.tell(storageProblem(error, 'delete'));
+    }
+    await this.reload();
+  }
+
+  /** One that cannot be opened: all that is stored of it, as a file. */
+  protected async saveRaw(u: UnreadableEntry): Promise<void> {
+    const text = await this.repository.raw(u.id);
+    saveFile(new Blob([text], { type: 'application/json' }), `${safeWord(u.name)}.json`);
+  }
+
+  protected removeUnreadable(u: UnreadableEntry): void {
+    if (confirm(`Delete “${u.name}” for good? It cannot be brought back.`)) void this.removeForGood(u.id, u.name);
   }
 
   protected async saveEverything(): Promise<void> {
@@ -143,8 +194,13 @@ export class GraphicsPage {
     const packed = await this.archive.pack();
     if (!packed.ok) return this.tell(packed.problem);
     const name = `bright-slot-${today()}.zip`;
-    saveFile(packed.value, name);
-    this.snack.open(`Everything is in ${name}, ${weightText(packed.value.size)}.`, 'Close');
+    const { blob, left } = packed.value;
+    saveFile(blob, name);
+    if (left.length)
+      this.problem.set(
+        `${name} holds all but what cannot be read any more: ${listed(left)}. Everything else is in it.`,
+      );
+    else this.snack.open(`Everything is in ${name}, ${weightText(blob.size)}.`, 'Close');
   }
 
   protected async bringBack(files: FileList | null): Promise<void> {
@@ -154,12 +210,12 @@ export class GraphicsPage {
     const brought = await this.archive.bringBack(file);
     if (!brought.ok) return this.tell(brought.problem);
     await this.reload();
-    const { graphics, same, pictures } = brought.value;
+    const { graphics, same, pictures, left } = brought.value;
     const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
-    this.snack.open(
-      `Brought back ${count(graphics, 'graphic')} and ${count(pictures, 'picture')}; ${same} stood here just the same.`,
-      'Close',
-    );
+    const done = `Brought back ${count(graphics, 'graphic')} and ${count(pictures, 'picture')}; ${same} stood here just the same.`;
+    if (left.length)
+      this.problem.set(`${done} Left out, since it is damaged or from a newer version: ${listed(left)}.`);
+    else this.snack.open(done, 'Close');
   }
 
   private tell(problem: Problem): void {
@@ -167,7 +223,11 @@ export class GraphicsPage {
   }
 
   protected async clearDeleted(): Promise<void> {
-    await this.repository.sweep(Date.now());
+    try {
+      await this.repository.sweep(Date.now());
+    } catch (error) {
+      this.tell(storageProblem(error, 'delete'));
+    }
     await this.reload();
   }
 }

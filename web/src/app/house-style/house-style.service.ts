@@ -1,10 +1,19 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { HouseStyle, plainHouseStyle } from '@bright-slot/core';
-import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { HouseStyle, heldWithin, isNewer, plainHouseStyle } from '@bright-slot/core';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { Refused, storageProblem } from '../storage/storage-problem';
 
 const KEY = 'house-style';
 
-/** The person's house style, kept in the browser. */
+export type HouseChange = Partial<Omit<HouseStyle, 'version'>>;
+
+const newer = {
+  code: 'newer',
+  message:
+    'This house style was last changed in a newer Bright Slot. It is kept as it is; reload this page to get the newer one.',
+} as const;
+
+/** The person's house style, kept in the browser; the same in every tab. */
 @Injectable({ providedIn: 'root' })
 export class HouseStyleService {
   private readonly repository = inject(GraphicsRepository);
@@ -14,25 +23,45 @@ export class HouseStyleService {
   /** Whether what is stored has been read. */
   readonly loaded = signal(false);
 
-  readonly loadedOnce = this.load();
+  readonly loadedOnce = new Promise<void>((done) => {
+    this.repository.watchSetting(KEY).subscribe({
+      next: (stored) => {
+        this.take(stored);
+        done();
+      },
+      error: (error: unknown) => {
+        this.problem.set(storageProblem(error).message);
+        this.loaded.set(true);
+        done();
+      },
+    });
+  });
 
-  private async load(): Promise<void> {
-    try {
-      const stored = HouseStyle.safeParse(await this.repository.setting(KEY));
-      if (stored.success) this.style.set(stored.data);
-    } catch (error) {
-      this.problem.set(storageProblem(error).message);
-    } finally {
-      this.loaded.set(true);
-    }
+  private take(stored: unknown): void {
+    const read = HouseStyle.safeParse(stored);
+    if (read.success) this.style.set(read.data);
+    else if (isNewer(stored, plainHouseStyle.version)) this.problem.set(newer.message);
+    this.loaded.set(true);
   }
 
-  async change(change: Partial<Omit<HouseStyle, 'version'>>): Promise<void> {
-    const next = HouseStyle.safeParse({ ...this.style(), ...change });
-    if (!next.success) return;
-    this.style.set(next.data);
+  /**
+   * Changes some settings; all others stay as they are stored, whoever set them. Resolves when it is on disk, or the
+   * problem is shown.
+   */
+  async change(change: HouseChange): Promise<void> {
+    const shown = heldWithin<HouseStyle>(HouseStyle, { ...this.style(), ...change });
+    if (!shown) {
+      this.problem.set('That could not be kept: something of it is not as it should be. Nothing was changed.');
+      return;
+    }
+    this.style.set(shown.value);
     try {
-      await this.repository.setSetting(KEY, next.data);
+      await this.repository.changeSetting(KEY, (stored) => {
+        if (isNewer(stored, plainHouseStyle.version)) throw new Refused(newer);
+        const here = HouseStyle.safeParse(stored);
+        const next = heldWithin<HouseStyle>(HouseStyle, { ...(here.success ? here.data : plainHouseStyle), ...change });
+        return next?.value ?? shown.value;
+      });
       this.savedAt.set(Date.now());
       this.problem.set('');
     } catch (error) {

@@ -1,6 +1,7 @@
 import { Injectable, inject } from '@angular/core';
-import { commit, recolouring, usesOf, type Graphic, type Problem } from '@bright-slot/core';
-import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { commit, current, headOf, recolouring, usesOf, type Graphic, type Problem } from '@bright-slot/core';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 
 /** A graphic that has a colour. */
 export interface ColourUse {
@@ -36,14 +37,17 @@ export class RecolourService {
       try {
         const done = await navigator.locks.request(`graphic:${id}`, { ifAvailable: true }, async (lock) => {
           if (!lock) return 'busy';
-          const opened = await this.repository.load(id);
-          if (!opened.ok) return 'gone';
-          const history = opened.value;
-          const change = recolouring(history.steps[history.head]!.graphic, from, to);
+          // A session of its own: what is open elsewhere with an older state cannot write over it.
+          const opened = await this.repository.open(id, crypto.randomUUID());
+          if (!opened.ok || !opened.value.writer) return 'gone';
+          const { history, writer } = opened.value;
+          const change = recolouring(current(history), from, to);
           if (!change) return 'gone';
           const at = Date.now();
-          const next = commit(history, { ...change, name: `House colour ${called}: ${to}` }, crypto.randomUUID(), at);
-          await this.repository.save(next, [next.steps[next.head]!], at);
+          const edit = { ...change, name: `House colour ${called}: ${to}` };
+          const next = commit(history, edit, crypto.randomUUID(), at);
+          if (!next.ok) return 'gone';
+          await this.repository.save(next.value.history, [headOf(next.value.history)], at, writer);
           return 'changed';
         });
         if (done === 'changed') changed++;

@@ -26,9 +26,12 @@ export class AssetFactsService {
         const going =
           this.asked.get(key) ??
           this.silhouetteOf(layer).then((silhouette) => {
-            if (silhouette !== undefined) this.facts.update((all) => new Map(all).set(key, { silhouette }));
+            // One that failed, or is not there yet, is looked at again when it is next asked for.
+            if (silhouette === undefined) this.asked.delete(key);
+            else this.facts.update((all) => new Map(all).set(key, { silhouette }));
           });
         this.asked.set(key, going);
+        going.catch(() => this.asked.delete(key));
         return going;
       }),
     );

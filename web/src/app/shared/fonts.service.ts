@@ -3,21 +3,29 @@ import {
   broughtFamily,
   broughtHash,
   families,
+  familyNamed,
   good,
   type BroughtFont,
   type Family,
   type Result,
 } from '@bright-slot/core';
 import { database } from '../storage/database';
-import { storageProblem } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 import type { PixelsService } from './pixels.service';
+import { ownFile } from './own-file';
 
 /** All type there is: what ships, and what the person brought; and how the page shows it. */
 @Injectable({ providedIn: 'root' })
 export class FontsService {
   private readonly own = signal<readonly BroughtFont[]>([]);
   readonly brought = this.own.asReadonly();
-  readonly families = computed<readonly Family[]>(() => [...this.own().map(broughtFamily), ...families]);
+  /** No font that is brought has the name of one that ships; one that has is not shown. */
+  readonly families = computed<readonly Family[]>(() => [
+    ...this.own()
+      .map(broughtFamily)
+      .filter((f) => !familyNamed(f.name)),
+    ...families,
+  ]);
   private readonly shown = new Map<string, Promise<void>>();
   readonly loaded: Promise<void>;
 
@@ -46,7 +54,7 @@ export class FontsService {
       if (!record) throw new Error('A font that was brought in is no longer in this browser.');
       return new Uint8Array(await record.blob.arrayBuffer());
     }
-    const response = await fetch(`/type/${stem}.ttf`);
+    const response = await ownFile(`/type/${stem}.ttf`);
     if (!response.ok) throw new Error('The type could not be fetched. Is Bright Slot still running?');
     return new Uint8Array(await response.arrayBuffer());
   }
@@ -60,7 +68,7 @@ export class FontsService {
   show(family: Family): Promise<void> {
     let going = this.shown.get(family.name);
     if (!going) {
-      going = this.addFaces(family).catch(() => undefined);
+      going = this.addFaces(family).catch(() => void this.shown.delete(family.name));
       this.shown.set(family.name, going);
     }
     return going;
@@ -92,7 +100,8 @@ export class FontsService {
     if (known) return good(known);
     // A name that is taken would hide another family.
     let family = font.family;
-    for (let n = 2; this.named(family); n++) family = `${font.family} ${n}`;
+    const taken = (name: string) => this.families().some((f) => f.name.toLowerCase() === name.toLowerCase());
+    for (let n = 2; taken(family); n++) family = `${font.family.slice(0, 74)} ${n}`;
     const kept: BroughtFont = { ...font, family, added: Date.now() };
     try {
       await database().fonts.put({ ...kept, blob: new Blob([bytes]) });
@@ -106,5 +115,7 @@ export class FontsService {
   async remove(hash: string): Promise<void> {
     await database().fonts.delete(hash);
     this.own.update((all) => all.filter((f) => f.hash !== hash));
+    // Another of the same name is another family to the page.
+    this.shown.clear();
   }
 }

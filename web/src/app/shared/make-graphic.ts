@@ -1,7 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { good, newGraphic, startHistory, type Graphic, type Result, type Slot } from '@bright-slot/core';
-import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 import { StorageHealth } from '../storage/storage-health.service';
 
 /** Makes graphics: stored with a history of one step, and opened where that is asked. */
@@ -31,7 +32,7 @@ export class MakeGraphic {
   async keep(graphic: Graphic, step: string): Promise<Result<Graphic>> {
     const history = startHistory(graphic, crypto.randomUUID(), Date.now(), step);
     try {
-      await this.repository.save(history, Object.values(history.steps), Date.now());
+      await this.repository.create(history, Date.now());
       void this.health.askToKeep();
       return good(graphic);
     } catch (error) {

@@ -11,6 +11,8 @@ import {
   containBox,
   contrast,
   leadingColour,
+  limits,
+  nameFrom,
   plainAppearance,
   plainBlock,
   plainWordsAppearance,
@@ -31,7 +33,7 @@ export function pictureLayer(asset: AssetRecord, graphic: Graphic, as?: 'photo' 
   const natural = { width: asset.width, height: asset.height };
   const common = {
     id: layerId(),
-    name: asset.name,
+    name: nameFrom(asset.name, limits.name, 'Picture'),
     visible: true,
     locked: false,
     role,
@@ -67,7 +69,7 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
   const layer: WordsLayer = {
     id: layerId(),
     role: 'words',
-    name: text.replace(/\s+/g, ' ').slice(0, 40) || 'Words',
+    name: nameFrom(text.slice(0, 400), 40, 'Words'),
     visible: true,
     locked: false,
     lineSpacing: 1.2,

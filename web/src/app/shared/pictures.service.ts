@@ -1,26 +1,13 @@
 import { Injectable, inject } from '@angular/core';
-import { bad, good, MOST_BYTES, tooHeavy, type Result } from '@bright-slot/core';
+import { bad, cutText, good, limits, MOST_BYTES, nameFrom, tooHeavy, type Result } from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
-import { GraphicsRepository, storageProblem } from '../storage/graphics-repository';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 import { sha256 } from '../storage/hash';
 import { mimeOf } from '../storage/mime';
+import { readDrawing } from './drawings';
 import { PixelsService } from './pixels.service';
 import { drawingSilhouette } from './vectors';
-
-/** An SVG made harmless, by core first and by a sanitiser with a real DOM after it; null when nothing is left. */
-async function cleaned(text: string, size: { width: number; height: number }): Promise<Blob | null> {
-  const [{ default: purify }, { assembleDrawing, disarmDrawing }] = await Promise.all([
-    import('dompurify'),
-    import('@bright-slot/core/formats/drawing'),
-  ]);
-  const disarmed = disarmDrawing(text);
-  if (!disarmed) return null;
-  // Read as XML, since that is how it will be drawn: as HTML the same text can have another meaning.
-  const svg = new DOMParser().parseFromString(disarmed.svg, 'image/svg+xml').documentElement;
-  purify.sanitize(svg, { USE_PROFILES: { svg: true, svgFilters: true }, IN_PLACE: true });
-  const whole = assembleDrawing(new XMLSerializer().serializeToString(svg), disarmed.styles, size);
-  return whole === null ? null : new Blob([whole], { type: mimeOf('svg') });
-}
 
 /** Whose a picture is, and on what terms. */
 export interface PictureSource {
@@ -44,11 +31,11 @@ export class PicturesService {
     if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
     const found = await this.pixels.inspect(file, name, signal);
     if (!found.ok) return found;
-    const { type, width, height } = found.value;
-    const picture = found.value.type === 'svg' ? await this.drawing(file, found.value, name) : good(found.value);
+    const { type } = found.value;
+    const picture = found.value.type === 'svg' ? await this.drawing(file, name, signal) : good(found.value);
     if (!picture.ok) return picture;
-    const { hash, opaque, silhouette, flatBorder } = picture.value;
-    const called = name.replace(/\.[a-z0-9]+$/i, '') || 'Picture';
+    const { width, height, hash, opaque, silhouette, flatBorder } = picture.value;
+    const called = nameFrom(name.replace(/\.[a-z0-9]{1,5}$/i, ''), limits.name, 'Picture');
     const known = await this.repository.asset(hash);
     // The same picture may come again under another name.
     if (known) return good({ ...known, name: called });
@@ -64,8 +51,8 @@ export class PicturesService {
       flatBorder,
       name: called,
       added: Date.now(),
-      credit: from.credit ?? '',
-      licence: from.licence,
+      credit: cutText(from.credit ?? '', 300),
+      licence: from.licence && cutText(from.licence, 300),
       showCredit: from.showCredit,
       ...('focus' in picture.value
         ? { focus: picture.value.focus, subject: picture.value.subject, thumb: picture.value.thumb }
@@ -79,21 +66,24 @@ export class PicturesService {
     return good(asset);
   }
 
-  /** A drawing, made harmless, and tried. */
-  private async drawing(file: Blob, size: { width: number; height: number }, name: string) {
-    const blob = await cleaned(await file.text(), size);
-    if (!blob)
-      return bad('unreadable', `“${name}” holds no drawing that can be used. Save it as plain SVG and try again.`);
+  /** A drawing, made harmless in a worker, and tried. */
+  private async drawing(file: Blob, name: string, signal?: AbortSignal) {
+    const called = name ? `“${cutText(name, 80, true)}”` : 'The drawing';
+    const read = await readDrawing(file, called, signal);
+    if (!read.ok) return read;
+    const { svg: blob, width, height } = read.value;
     try {
       return good({
         blob,
+        width,
+        height,
         hash: await sha256(await blob.arrayBuffer()),
         opaque: false,
         flatBorder: false,
-        silhouette: await drawingSilhouette(blob, size),
+        silhouette: await drawingSilhouette(blob, { width, height }),
       });
     } catch {
-      return bad('unreadable', `“${name}” is an SVG that cannot be drawn; it may be damaged. Nothing was changed.`);
+      return bad('unreadable', `${called} is an SVG that cannot be drawn; it may be damaged. Nothing was changed.`);
     }
   }
 }

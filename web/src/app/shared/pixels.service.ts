@@ -10,13 +10,20 @@ import {
   type PictureLayer,
   type SurfaceNeed,
 } from '@bright-slot/core';
+import { BitmapCache } from '../workers/bitmap-cache';
 import { PixelClient } from '../workers/pixel-client';
+import { createPixelWorker } from '../workers/worker-factory';
 import type { Answers, EdgeFacts, Task } from '../workers/messages';
 import { TypeService } from './type.service';
 import { drawnSurface, drawnWhole, vectorsFor } from './vectors';
 
 /** Longest side of a rough picture, px. */
 export const ROUGH_SIDE = 2048;
+
+/** How long the worker for files and lists may have nothing to do before it goes, ms. */
+const IDLE = 20_000;
+/** Pixels of rough pictures that wait for the screen. */
+const WAITING = 12e6;
 
 /** A need as a message. */
 const request = (need: SurfaceNeed) => need as Extract<Task, { kind: 'surface' }>['need'];
@@ -26,15 +33,21 @@ const request = (need: SurfaceNeed) => need as Extract<Task, { kind: 'surface' }
 export class PixelsService {
   private readonly type = inject(TypeService);
   readonly sight = new PixelClient();
-  readonly files = new PixelClient();
+  readonly files = new PixelClient(createPixelWorker, IDLE);
 
   /** Rough pictures that came with an inspection, until the screen fetches them. */
-  private readonly roughs = new Map<string, ImageBitmap>();
+  private readonly roughs = new BitmapCache(WAITING);
 
   async inspect(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['inspect']> {
     const found = await this.sight.run({ kind: 'inspect', blob, name, most: ROUGH_SIDE }, signal);
     if (found.ok && 'rough' in found.value) this.roughs.set(found.value.hash, found.value.rough);
     return found;
+  }
+
+  /** Lets go of all that was kept for the graphic that was open. */
+  forget(): void {
+    this.roughs.clear();
+    if (this.sight.started) void this.sight.run({ kind: 'forget' }).catch(() => undefined);
   }
 
   /** A whole picture in its own look, roughly reduced, for first sight and dragging. */
@@ -44,8 +57,7 @@ export class PixelsService {
     const tint = need.finish?.tint ?? null;
     const cutout = vector ? null : need.cutout;
     if (!cutout && !look && !tint) {
-      const known = this.roughs.get(asset);
-      this.roughs.delete(asset);
+      const known = this.roughs.take(asset);
       if (known) return known;
       if (vector) return drawnWhole(asset, natural, ROUGH_SIDE);
     }

@@ -29,7 +29,10 @@ export class TypeService {
     }
     const missing = [...stems].filter((s) => !this.files.has(s));
     if (missing.length === 0 && this.shaper()) return this.shaper()!;
-    const [library] = await Promise.all([import('harfbuzzjs'), ...missing.map((s) => this.fetchFile(s))]);
+    // The first there is stands in where a face has no file.
+    if (missing.includes('public-sans')) await this.fetchFile('public-sans');
+    const others = missing.filter((s) => s !== 'public-sans');
+    const [library] = await Promise.all([import('harfbuzzjs'), ...others.map((s) => this.fetchFile(s))]);
     this.library = library;
     const shaper = createShaper(this.library, this.files, {
       browserWidth,

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import {
   mainFrame,
   plan,
@@ -11,12 +12,23 @@ import {
 } from '@bright-slot/core';
 import { database } from '../storage/database';
 
-const images = new Map<string, Promise<HTMLImageElement>>();
+/** So many drawings are kept as images. */
+const MOST_IMAGES = 24;
+
+const images = new LRUCache<string, Promise<HTMLImageElement>>({
+  max: MOST_IMAGES,
+  dispose: (image) => void image.then((i) => URL.revokeObjectURL(i.src)).catch(() => undefined),
+});
 
 async function decoded(svg: Blob): Promise<HTMLImageElement> {
   const element = new Image();
   element.src = URL.createObjectURL(svg);
-  await element.decode();
+  try {
+    await element.decode();
+  } catch (error) {
+    URL.revokeObjectURL(element.src);
+    throw error;
+  }
   return element;
 }
 

@@ -163,10 +163,11 @@ export class ShelfService {
   subjectOf(item: ShelfItem): Promise<Subject> {
     const known = this.subjects.get(item.id);
     if (known) return known;
-    const found = this.lookAt(item).catch(() => ({
-      focus: { x: 0.5, y: 0.5 },
-      subject: { x: 0.25, y: 0.25, width: 0.5, height: 0.5 },
-    }));
+    const found = this.lookAt(item).catch(() => {
+      // For now; the next to ask looks again.
+      this.subjects.delete(item.id);
+      return { focus: { x: 0.5, y: 0.5 }, subject: { x: 0.25, y: 0.25, width: 0.5, height: 0.5 } };
+    });
     this.subjects.set(item.id, found);
     return found;
   }

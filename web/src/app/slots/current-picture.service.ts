@@ -50,7 +50,18 @@ export class CurrentPictures {
         ? { ok: false, problem: refusal.data }
         : bad('no-link', 'That picture could not be fetched.');
     }
-    const name = decodeURIComponent(response.headers.get('X-Picture-Name') ?? 'picture');
-    return good(new File([await response.blob()], name));
+    let name = 'picture';
+    try {
+      name = decodeURIComponent(response.headers.get('X-Picture-Name') ?? name);
+    } catch {
+      // A name is not worth the picture.
+    }
+    try {
+      return good(new File([await response.blob()], name));
+    } catch {
+      return signal?.aborted
+        ? bad('stopped', 'Stopped.')
+        : bad('unreachable', 'The picture broke off on its way. Try again, or drop the picture here.');
+    }
   }
 }

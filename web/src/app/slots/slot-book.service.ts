@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { slotsToStart, type Slot } from '@bright-slot/core';
-import { storageProblem } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
 import { SlotsRepository } from '../storage/slots-repository';
 
 /** The person's book of slots, kept in the browser; the same in every tab. */

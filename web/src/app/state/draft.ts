@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store, type Action } from '@ngrx/store';
-import { isPicture, applyEdit, type Change, type Edit, type Graphic, type Layer } from '@bright-slot/core';
+import { isPicture, applyEdit, type Change, type Edit, type Graphic, type Layer, wordsTaken } from '@bright-slot/core';
 import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
 
@@ -15,6 +15,7 @@ export type PictureSectionId = 'place' | 'crop' | 'look' | 'frame' | 'edge' | 'c
 export class Workbench {
   private readonly store = inject(Store);
   private readonly lock = inject(GraphicLock);
+  private readonly token = this.store.selectSignal(workbenchFeature.selectToken);
   readonly graphic = this.store.selectSignal(workbenchFeature.selectGraphic);
   readonly selectedId = this.store.selectSignal(workbenchFeature.selectSelected);
   readonly draft = signal<Edit | null>(null);
@@ -58,10 +59,13 @@ export class Workbench {
     () => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null,
   );
 
-  /** Every change goes through here: drafts are dropped, and a tab that only reads changes nothing. */
+  /** Whether what is open may be changed here: this tab holds its lock, and its session its token. */
+  readonly writes = computed(() => this.token() !== null && this.lock.writes(this.graphic()?.id));
+
+  /** Every change goes through here: drafts are dropped, and nothing is changed without the lock. */
   private act(action: Action): void {
     this.draft.set(null);
-    if (!this.lock.reading()) this.store.dispatch(action);
+    if (this.writes()) this.store.dispatch(action);
   }
 
   /** Commits an edit (and drops any draft). `select` names the layer to select with it. */
@@ -101,7 +105,18 @@ export class Workbench {
 
   /** Brings what follows from a graphic up to date, unless it is another by now. */
   amend(change: Change, from: Graphic): void {
-    if (!this.lock.reading()) this.store.dispatch(WorkbenchActions.amended({ change, from }));
+    if (this.writes()) this.store.dispatch(WorkbenchActions.amended({ change, from }));
+  }
+
+  /** Says something of the last act, as a message that passes. */
+  say(message: string): void {
+    this.store.dispatch(WorkbenchActions.said({ message }));
+  }
+
+  /** A text longer than a block of words holds is cut by the field; here that is said. */
+  pasting(event: ClipboardEvent): void {
+    const { left } = wordsTaken(event.clipboardData?.getData('text/plain') ?? '');
+    if (left) this.say(left);
   }
 
   undo(): void {

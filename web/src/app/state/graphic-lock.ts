@@ -1,8 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { Subject } from 'rxjs';
 import * as z from 'zod';
-import { GraphicsRepository } from '../storage/graphics-repository';
-import { WorkbenchActions } from './workbench.store';
 import { whenSaved } from './when-saved';
 
 /** What tabs say to each other about a graphic. */
@@ -22,26 +21,31 @@ const PATIENCE = 3000;
 @Injectable({ providedIn: 'root' })
 export class GraphicLock {
   private readonly store = inject(Store);
-  private readonly repository = inject(GraphicsRepository);
   private readonly channel = new BroadcastChannel('bright-slot');
   private readonly state = signal<{ graphic: string; writes: boolean } | null>(null);
+  /** The graphic that is to be held: a lock that is granted for another comes too late. */
+  private wanted: string | null = null;
   private release: (() => void) | undefined;
   private leaving: ReturnType<typeof setTimeout> | undefined;
+  /** The graphic that has to be read anew: it was changed elsewhere, or this tab is its writer from now on. */
+  readonly stale = new Subject<string>();
+  /** The graphic that was let go. */
+  readonly left = new Subject<string>();
 
   /** Whether this tab only reads the graphic that is open. */
   readonly reading = computed(() => this.state()?.writes === false);
 
   /** Whether this tab has been the writer of a graphic without a break. */
-  writes(graphic: string): boolean {
+  writes(graphic: string | undefined): boolean {
     const now = this.state();
-    return now?.graphic === graphic && now.writes;
+    return graphic !== undefined && now?.graphic === graphic && now.writes;
   }
 
   constructor() {
     this.channel.addEventListener('message', (event: MessageEvent<unknown>) => {
       const word = Word.safeParse(event.data);
       if (!word.success || word.data.graphic !== this.state()?.graphic) return;
-      if (word.data.kind === 'changed' && this.reading()) void this.reload();
+      if (word.data.kind === 'changed' && this.reading()) this.stale.next(word.data.graphic);
       if (word.data.kind === 'give-over' && !this.reading()) void this.giveOver();
     });
   }
@@ -51,6 +55,7 @@ export class GraphicLock {
     clearTimeout(this.leaving);
     if (this.state()?.graphic === graphic) return;
     this.letGo();
+    this.wanted = graphic;
     await this.request(graphic, { ifAvailable: true });
   }
 
@@ -72,16 +77,15 @@ export class GraphicLock {
     try {
       await this.request(now.graphic, { signal: waited.signal });
     } catch {
-      await this.request(now.graphic, { steal: true });
+      if (this.wanted === now.graphic) await this.request(now.graphic, { steal: true });
     }
     clearTimeout(timer);
-    await this.reload();
+    if (this.writes(now.graphic)) this.stale.next(now.graphic);
   }
 
   /** Tells other tabs that what they read has changed. */
-  changed(): void {
-    const now = this.state();
-    if (now?.writes) this.say({ kind: 'changed', graphic: now.graphic });
+  changed(graphic: string): void {
+    this.say({ kind: 'changed', graphic });
   }
 
   private say(word: Word): void {
@@ -92,13 +96,15 @@ export class GraphicLock {
     return new Promise<void>((settled, failed) => {
       navigator.locks
         .request(`graphic:${graphic}`, options, (lock) => {
-          this.state.set({ graphic, writes: lock !== null });
           settled();
+          // Granted late, when something else is open: let go at once.
+          if (this.wanted !== graphic) return undefined;
+          this.state.set({ graphic, writes: lock !== null });
           return lock === null ? undefined : new Promise<void>((done) => (this.release = done));
         })
         .catch((error: unknown) => {
           // Another tab took the lock without asking: it took this one for dead.
-          if (this.state()?.graphic === graphic && this.state()?.writes) this.state.set({ graphic, writes: false });
+          if (this.writes(graphic)) this.state.set({ graphic, writes: false });
           failed(error instanceof Error ? error : new Error(String(error)));
         });
     });
@@ -108,22 +114,19 @@ export class GraphicLock {
     const now = this.state();
     if (!now) return;
     this.state.set({ ...now, writes: false });
-    await whenSaved(this.store);
-    this.release?.();
+    const release = this.release;
     this.release = undefined;
+    await whenSaved(this.store);
+    release?.();
   }
 
   private letGo(): void {
+    const now = this.state();
+    this.wanted = null;
     this.state.set(null);
     const release = this.release;
     this.release = undefined;
+    if (now) this.left.next(now.graphic);
     if (release) void whenSaved(this.store).then(release);
-  }
-
-  private async reload(): Promise<void> {
-    const now = this.state();
-    if (!now) return;
-    const history = await this.repository.load(now.graphic);
-    if (history.ok) this.store.dispatch(WorkbenchActions.opened({ history: history.value }));
   }
 }

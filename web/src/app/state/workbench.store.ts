@@ -1,4 +1,14 @@
-import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
+import {
+  createActionGroup,
+  createFeature,
+  createReducer,
+  createSelector,
+  emptyProps,
+  on,
+  props,
+  type MetaReducer,
+} from '@ngrx/store';
+import type { Writer } from '../storage/graphics-repository';
 import {
   amend,
   canRedo,
@@ -18,20 +28,33 @@ import {
 
 export interface WorkbenchState {
   history: History | null;
+  /** The session that may write what is open; null where it is only read. */
+  token: string | null;
   selected: string | null;
   /** Writes under way. */
   saving: number;
   /** When the last write was completed, ms since 1970. */
   savedAt: number | null;
+  /** Why the last changes are not saved. */
   problem: Problem | null;
+  /** What has to be said of the last act: what of it was left out, or why it was not done. A new object each time. */
+  told: { readonly message: string } | null;
 }
 
-const initial: WorkbenchState = { history: null, selected: null, saving: 0, savedAt: null, problem: null };
+const initial: WorkbenchState = {
+  history: null,
+  token: null,
+  selected: null,
+  saving: 0,
+  savedAt: null,
+  problem: null,
+  told: null,
+};
 
 export const WorkbenchActions = createActionGroup({
   source: 'Workbench',
   events: {
-    opened: props<{ history: History }>(),
+    opened: props<{ history: History; writer: Writer | null; told?: string }>(),
     closed: emptyProps(),
     /** `step` and `at` are given by the caller, so that the reducer stays pure. */
     edited: props<{ edit: Edit; step: string; at: number; select?: string | null }>(),
@@ -43,8 +66,12 @@ export const WorkbenchActions = createActionGroup({
     /** What could not be saved is tried again. */
     retried: emptyProps(),
     selected: props<{ layer: string | null }>(),
-    saved: props<{ at: number }>(),
-    saveFailed: props<{ problem: Problem }>(),
+    /** `token`: the session whose write it was, which may be over by now. */
+    saved: props<{ at: number; token: string | null }>(),
+    saveFailed: props<{ problem: Problem; token: string | null }>(),
+    /** A reducer threw: the state stays as it was. */
+    failed: props<{ message: string }>(),
+    said: props<{ message: string }>(),
   },
 });
 
@@ -62,16 +89,27 @@ export const workbenchFeature = createFeature({
   name: 'workbench',
   reducer: createReducer(
     initial,
-    on(WorkbenchActions.opened, (s, { history }) => {
+    on(WorkbenchActions.opened, (s, { history, writer, told }) => {
       const same = s.history !== null && current(s.history).id === current(history).id;
       const kept = same && current(history).layers.some((l) => l.id === s.selected);
-      return { ...s, history, selected: kept ? s.selected : null, problem: same ? s.problem : null };
+      return {
+        ...s,
+        history,
+        token: writer?.token ?? null,
+        selected: kept ? s.selected : null,
+        // What is open now is what is stored.
+        problem: null,
+        told: told ? { message: told } : s.told,
+      };
     }),
-    on(WorkbenchActions.closed, (s) => ({ ...s, history: null, selected: null })),
+    on(WorkbenchActions.closed, (s) => ({ ...s, history: null, token: null, selected: null, problem: null })),
     on(WorkbenchActions.edited, (s, { edit, step, at, select }) => {
       if (!s.history) return s;
-      const next = settled(s, commit(s.history, edit, step, at));
-      return select === undefined ? next : { ...next, selected: select };
+      const done = commit(s.history, edit, step, at);
+      if (!done.ok) return { ...s, told: { message: done.problem.message } };
+      const next = settled(s, done.value.history);
+      const told = done.value.told.length ? { message: done.value.told.join(' ') } : s.told;
+      return { ...next, told, ...(select === undefined ? {} : { selected: select }) };
     }),
     on(WorkbenchActions.amended, (s, { change, from }) =>
       s.history && current(s.history) === from ? settled(s, amend(s.history, change)) : s,
@@ -81,13 +119,18 @@ export const workbenchFeature = createFeature({
     on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),
     on(WorkbenchActions.retried, (s) => (s.history ? { ...s, saving: s.saving + 1 } : s)),
     on(WorkbenchActions.selected, (s, { layer }) => ({ ...s, selected: layer })),
-    on(WorkbenchActions.saved, (s, { at }) => ({
+    on(WorkbenchActions.saved, (s, { at, token }) => ({
       ...s,
       saving: Math.max(0, s.saving - 1),
       savedAt: at,
-      problem: null,
+      problem: token === s.token ? null : s.problem,
     })),
-    on(WorkbenchActions.saveFailed, (s, { problem }) => ({ ...s, saving: Math.max(0, s.saving - 1), problem })),
+    on(WorkbenchActions.saveFailed, (s, { problem, token }) => ({
+      ...s,
+      saving: Math.max(0, s.saving - 1),
+      problem: token === s.token ? problem : s.problem,
+    })),
+    on(WorkbenchActions.failed, WorkbenchActions.said, (s, { message }) => ({ ...s, told: { message } })),
   ),
   extraSelectors: ({ selectHistory, selectSelected }) => {
     const selectGraphic = createSelector(selectHistory, (h) => (h ? current(h) : null));
@@ -100,3 +143,24 @@ export const workbenchFeature = createFeature({
     };
   },
 });
+
+/**
+ * No error in a reducer may end the store: from then on nothing would work. The state stays as it was before the act,
+ * and the person is told.
+ */
+export const surviving: MetaReducer =
+  (reducer) =>
+  (state: unknown, action): unknown => {
+    try {
+      return reducer(state, action);
+    } catch (error) {
+      console.error(error);
+      return reducer(
+        state,
+        WorkbenchActions.failed({
+          message:
+            'That could not be done, because of a fault of ours. Everything stays as it was; go on, or reload the page.',
+        }),
+      );
+    }
+  };

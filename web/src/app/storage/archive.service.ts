@@ -1,6 +1,8 @@
 import { Injectable, signal } from '@angular/core';
 import { bad, good, type Result } from '@bright-slot/core';
 import { ArchiveReply, type ArchiveTask, type BroughtBack } from '../workers/archive-messages';
+import { BRINGING, undoBringing } from './bringing';
+import { database } from './database';
 import { createArchiveWorker } from '../workers/worker-factory';
 
 const stopped = bad('stopped', '');
@@ -12,19 +14,32 @@ export class ArchiveService {
   readonly progress = signal<number | null>(null);
   private stop: (() => void) | undefined;
 
-  async pack(): Promise<Result<Blob>> {
+  async pack(): Promise<Result<{ blob: Blob; left: readonly string[] }>> {
     const reply = await this.run({ kind: 'pack' });
     if (!reply) return stopped;
-    return reply.kind === 'packed' ? good(reply.blob) : bad('pack', messageOf(reply));
+    return reply.kind === 'packed' ? good(reply) : bad('pack', messageOf(reply));
   }
 
   async bringBack(file: Blob): Promise<Result<BroughtBack>> {
-    const reply = await this.run({ kind: 'bring-back', file });
-    if (!reply) return stopped;
-    return reply.kind === 'brought' ? good(reply.summary) : bad('bring-back', messageOf(reply));
+    const done = await navigator.locks.request(BRINGING, { ifAvailable: true }, async (lock) => {
+      if (!lock) return bad('busy', 'Another tab is bringing something back. Wait until it is done.');
+      const reply = await this.run({ kind: 'bring-back', file });
+      if (reply?.kind === 'brought') return good(reply.summary);
+      // The worker may have been ended in the middle of it.
+      await undoBringing(database()).catch(() => undefined);
+      return reply ? bad('bring-back', messageOf(reply)) : stopped;
+    });
+    return done;
   }
 
-  /** Calls off what is under way; a transaction that has not completed leaves nothing behind. */
+  /** Takes back what a bringing back had written when its page went, unless another tab is at one. */
+  async tidy(): Promise<void> {
+    await navigator.locks.request(BRINGING, { ifAvailable: true }, async (lock) => {
+      if (lock) await undoBringing(database());
+    });
+  }
+
+  /** Calls off what is under way: a bringing back leaves nothing behind. */
   cancel(): void {
     this.stop?.();
   }

@@ -10,6 +10,8 @@ export interface GraphicRecord {
   created: string;
   changed: number;
   deleted?: number;
+  /** The session that may write it: whoever opened it for writing last. */
+  writer?: string;
 }
 
 /** A picture brought in; the blob is kept once, under the SHA-256 of its bytes. */

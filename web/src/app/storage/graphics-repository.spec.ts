@@ -2,14 +2,19 @@ import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import {
   commit,
   current,
+  headOf,
   newGraphic,
   plainAppearance,
   slotsToStart,
   startHistory,
+  type Edit,
   type History,
+  type Step,
 } from '@bright-slot/core';
 import { Database, type AssetRecord } from './database';
-import { GraphicsRepository, storageProblem } from './graphics-repository';
+import { GraphicsRepository, type Writer } from './graphics-repository';
+import { keepLastWords, takeLastWords, type LastWords } from './last-words';
+import { storageProblem } from './storage-problem';
 
 let db: Database;
 let repository: GraphicsRepository;
@@ -33,11 +38,22 @@ const asset = (h: string, added: number): AssetRecord => ({
   added,
   credit: '',
 });
+const committed = (h: History, edit: Edit, id: string, at: number): History => {
+  const done = commit(h, edit, id, at);
+  if (!done.ok) throw new Error(done.problem.message);
+  return done.value.history;
+};
+const rename = (to: string): Edit => ({ type: 'rename', to, name: 'Renamed' });
+const opened = async (id: string, token: string | null = 't') => {
+  const found = await repository.open(id, token);
+  if (!found.ok) throw new Error(found.problem.message);
+  return found.value;
+};
 const made = (id: string, picture?: string): History => {
   const graphic = newGraphic({ id, name: id, created: '2026-11-25T00:00:00Z', slot: slotsToStart[0]! });
   const start = startHistory(graphic, `${id}-1`, 1);
   if (!picture) return start;
-  return commit(
+  return committed(
     start,
     {
       type: 'add-layer',
@@ -61,14 +77,14 @@ const made = (id: string, picture?: string): History => {
     2,
   );
 };
-const save = (h: History, at = 1) => repository.save(h, Object.values(h.steps), at);
+const save = (h: History, at = 1) => repository.create(h, at);
 
 it('gives a history back as it was saved, its head included', async () => {
   const history = made('a', hash('1'));
   await save(history);
-  const loaded = await repository.load('a');
-  expect(loaded.ok && current(loaded.value)).toEqual(current(history));
-  expect(loaded.ok && loaded.value.next).toEqual(history.next);
+  const loaded = await repository.open('a', null);
+  expect(loaded.ok && current(loaded.value.history)).toEqual(current(history));
+  expect(loaded.ok && loaded.value.history.next).toEqual(history.next);
   expect((await repository.list()).entries.map((e) => e.graphic.id)).toEqual(['a']);
 });
 
@@ -79,7 +95,7 @@ it('lists what a newer version wrote apart, refuses to open it, and leaves it as
   const { entries, unreadable } = await repository.list();
   expect(entries).toEqual([]);
   expect(unreadable).toEqual([{ id: 'a', name: 'a', why: expect.stringContaining('newer Bright Slot') as string }]);
-  const loaded = await repository.load('a');
+  const loaded = await repository.open('a', null);
   expect(!loaded.ok && loaded.problem.code).toBe('newer');
   expect((await db.steps.get('a-1'))!.graphic.version).toBe(9);
 });
@@ -102,12 +118,12 @@ describe('sweeping', () => {
     await repository.setDeleted('late', 30 * MINUTE);
     expect(await repository.sweep(20 * MINUTE, now)).toBe(0);
     await repository.setDeleted('late', undefined);
-    expect((await repository.load('late')).ok).toBe(true);
+    expect((await repository.open('late', null)).ok).toBe(true);
     expect(await db.assets.count()).toBe(1);
   });
   it('keeps pictures that only an earlier step uses, that only unreadable steps use, or that came in just now', async () => {
     const history = made('a', hash('1'));
-    await save(commit(history, { type: 'remove-layer', id: 'p', name: 'Deleted' }, 'a-3', 3));
+    await save(committed(history, { type: 'remove-layer', id: 'p', name: 'Deleted' }, 'a-3', 3));
     await save(made('b'));
     const step = (await db.steps.get('b-1'))!;
     await db.steps.put({ ...step, graphic: { ...step.graphic, version: 9 as never, later: hash('2') } as never });
@@ -115,7 +131,7 @@ describe('sweeping', () => {
     await repository.addAsset(asset(hash('2'), 0));
     await repository.addAsset(asset(hash('3'), now - MINUTE));
     await repository.addAsset(asset(hash('4'), 0));
-    await db.steps.bulkPut(Object.values(history.steps));
+    await db.steps.bulkPut([...history.steps.values()]);
     await repository.sweep(now, now);
     expect((await db.assets.toCollection().primaryKeys()).sort()).toEqual([hash('1'), hash('2'), hash('3')]);
   });
@@ -148,4 +164,145 @@ it.each([
   [null, 'storage'],
 ])('turns %j into a sentence of its own kind', (error, code) => {
   expect(storageProblem(error)).toMatchObject({ code, message: expect.stringMatching(/stays open here/) as string });
+});
+
+describe('one session writes', () => {
+  const put = async (from: History, writer: Writer, name: string) => {
+    const next = committed(from, rename(name), crypto.randomUUID(), 5);
+    await repository.save(next, [headOf(next)], 5, writer);
+    return next;
+  };
+  const codeOf = (work: Promise<unknown>) =>
+    work.then(
+      () => 'saved',
+      (e: unknown) => storageProblem(e).code,
+    );
+
+  it('who opened it last is the writer; a stale history is refused and nothing of it written', async () => {
+    await save(made('a'));
+    const first = await opened('a', 'one');
+    const second = await opened('a', 'two');
+    await put(second.history, second.writer!, 'Second');
+    const steps = await db.steps.count();
+    expect(await codeOf(put(first.history, first.writer!, 'First'))).toBe('elsewhere');
+    expect(await db.steps.count()).toBe(steps);
+    expect(current((await opened('a', null)).history).name).toBe('Second');
+    // Reading takes nothing from the writer.
+    const third = await put(
+      (await opened('a', null)).history,
+      { token: 'two', head: (await db.graphics.get('a'))!.head },
+      'Third',
+    );
+    expect(current(third).name).toBe('Third');
+  });
+  it('with the right token, but over another head, is refused too', async () => {
+    await save(made('a', hash('1')));
+    const { history, writer } = await opened('a');
+    await db.graphics.update('a', { head: 'a-1' });
+    expect(await codeOf(put(history, writer!, 'Late'))).toBe('elsewhere');
+  });
+  it('a deleted graphic is not listed again by a save that comes late, nor one that was removed', async () => {
+    await save(made('a'));
+    const { history, writer } = await opened('a');
+    await repository.setDeleted('a', 9);
+    expect(await codeOf(put(history, writer!, 'Late'))).toBe('gone');
+    expect((await repository.list()).entries).toEqual([]);
+    await repository.removeForGood('a');
+    expect(await codeOf(put(history, writer!, 'Late'))).toBe('gone');
+    expect(await db.graphics.count()).toBe(0);
+  });
+  it('what could not be opened again is not written', async () => {
+    await save(made('a'));
+    const { history, writer } = await opened('a');
+    const head = headOf(history);
+    const broken = {
+      ...head,
+      id: 'a-9',
+      graphic: { ...head.graphic, backdrop: { kind: 'colour', colour: 'red' } },
+    } as Step;
+    const next = { ...history, steps: new Map(history.steps).set('a-9', broken), head: 'a-9' };
+    expect(await codeOf(repository.save(next, [broken], 3, writer!))).toBe('unsound');
+    expect(await db.steps.get('a-9')).toBeUndefined();
+    await expect(repository.create({ ...next, steps: new Map([['a-9', broken]]) }, 3)).rejects.toThrow(
+      'could not be opened',
+    );
+  });
+});
+
+describe('what cannot be read', () => {
+  it('is passed over: the latest state that can be read is listed, opened and said', async () => {
+    const history = committed(made('a', hash('1')), rename('Last'), 'a-3', 3);
+    await save(history);
+    await db.steps.update('a-3', { graphic: 'torn' as never });
+    expect((await repository.list()).entries.map((e) => e.graphic.layers.length)).toEqual([1]);
+    const found = await opened('a');
+    expect(current(found.history).layers).toHaveLength(1);
+    expect(found.told).toContain('latest that can: “Added”');
+    // And can be worked on.
+    const next = committed(found.history, rename('Onwards'), 'a-4', 4);
+    await repository.save(next, [headOf(next)], 4, found.writer!);
+    expect(current((await opened('a')).history).name).toBe('Onwards');
+  });
+  it('can be saved as a file and deleted', async () => {
+    await save(made('a'));
+    await db.steps.update('a-1', { graphic: 'torn' as never });
+    expect((await repository.list()).unreadable.map((u) => u.id)).toEqual(['a']);
+    expect((JSON.parse(await repository.raw('a')) as { steps: unknown[] }).steps).toHaveLength(1);
+    await repository.removeForGood('a');
+    expect([await db.graphics.count(), await db.steps.count()]).toEqual([0, 0]);
+  });
+});
+
+describe('what pages had not written when they went', () => {
+  const kept = async (over: Partial<LastWords> = {}) => {
+    await save(made('a'));
+    const { history, writer } = await opened('a');
+    const next = committed(history, rename('Typed'), 'a-2', 2);
+    const words: LastWords = {
+      graphicId: 'a',
+      token: writer!.token,
+      from: writer!.head,
+      head: 'a-2',
+      next: [...next.next],
+      steps: [headOf(next)],
+      at: 3,
+      ...over,
+    };
+    return words;
+  };
+  it('is written at the next start', async () => {
+    expect(await repository.recover([await kept()])).toBe(1);
+    expect(current((await opened('a')).history).name).toBe('Typed');
+  });
+  it('stands back behind what another wrote, and is nothing where it cannot be read', async () => {
+    const words = await kept();
+    await opened('a', 'another');
+    expect(await repository.recover([words, { ...words, token: 'another', steps: ['torn'] }])).toBe(0);
+    expect(current((await opened('a')).history).name).toBe('a');
+  });
+  it('goes through the browser’s small store and comes out once', async () => {
+    const map = new Map<string, string>();
+    const storage = {
+      get length() {
+        return map.size;
+      },
+      key: (i: number) => [...map.keys()][i] ?? null,
+      getItem: (k: string) => map.get(k) ?? null,
+      setItem: (k: string, v: string) => void map.set(k, v),
+      removeItem: (k: string) => void map.delete(k),
+    } as Storage;
+    const words = await kept();
+    map.set('bright-slot-last-words/torn', '{');
+    map.set('other', 'x');
+    expect(keepLastWords(words, storage)).toBe(true);
+    expect(takeLastWords(storage)).toEqual([JSON.parse(JSON.stringify(words))]);
+    expect([...map.keys()]).toEqual(['other']);
+    const full = {
+      ...storage,
+      setItem: () => {
+        throw new Error('full');
+      },
+    } as unknown as Storage;
+    expect(keepLastWords(words, full)).toBe(false);
+  });
 });

@@ -1,6 +1,7 @@
 import { liveQuery, type Observable } from 'dexie';
-import { isNewer, readSlots, SLOT_VERSION, type Slot } from '@bright-slot/core';
+import { heldWithin, isNewer, readSlots, SLOT_VERSION, SlotRecord, type Slot } from '@bright-slot/core';
 import type { Database } from './database';
+import { Refused } from './storage-problem';
 
 const SEEDED = 'slots-seeded';
 
@@ -44,8 +45,18 @@ export class SlotsRepository {
     return liveQuery(() => this.list());
   }
 
+  /** Writes entries: what could not be read back is held within its limits, or refused. */
   async put(slots: readonly Slot[]): Promise<void> {
-    await this.db.slots.bulkPut([...slots]);
+    const checked = slots.map((slot) => {
+      const held = heldWithin<Slot>(SlotRecord, slot);
+      if (!held)
+        throw new Refused({
+          code: 'unsound',
+          message: `“${slot.name}” holds something that could not be read again, so it was not kept. Nothing was changed.`,
+        });
+      return held.value;
+    });
+    await this.db.slots.bulkPut(checked);
   }
 
   async remove(ids: readonly string[]): Promise<void> {

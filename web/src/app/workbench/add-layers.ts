@@ -3,8 +3,11 @@ import { MatDialog } from '@angular/material/dialog';
 import { firstValueFrom } from 'rxjs';
 import {
   bad,
+  cutText,
   firstRun,
+  limits,
   mainFrame,
+  nameFrom,
   type Layer,
   type PictureLayer,
   type Problem,
@@ -23,6 +26,7 @@ import {
   type ShapeKind,
 } from '../shared/new-layers';
 import { HouseStyleService } from '../house-style/house-style.service';
+import { readOutline } from '../shared/drawings';
 import { PicturesService, type PictureSource } from '../shared/pictures.service';
 import { Workbench } from '../state/draft';
 import { GraphicsRepository } from '../storage/graphics-repository';
@@ -67,7 +71,7 @@ export class AddLayers {
         const graphic = this.workbench.graphic();
         if (stop.aborted || !graphic || graphic.id !== into) break;
         if (asset.ok) layers.push(change(pictureLayer(asset.value, graphic)));
-        else problems.push(asset.problem);
+        else if (asset.problem.code !== 'stopped') problems.push(asset.problem);
       }
     } catch (error) {
       if (!(error instanceof JobStopped))
@@ -116,12 +120,16 @@ export class AddLayers {
   async path(file: File): Promise<Problem[]> {
     if (file.size > MOST_PATH)
       return [bad('too-heavy', `“${file.name}” is too large for a shape. Add it as a picture instead.`).problem];
-    const { pathOfDrawing } = await import('@bright-slot/core/formats/shape-path');
-    const found = pathOfDrawing(await file.text(), `“${file.name}”`);
-    if (!found.ok) return [found.problem];
+    const { signal: stop } = (this.controller = new AbortController());
+    const into = this.workbench.graphic()?.id;
+    this.doing.set(file.name || 'an outline');
+    this.busy.update((n) => n + 1);
+    const found = await readOutline(file, `“${cutText(file.name, 80, true)}”`, stop);
+    this.busy.update((n) => n - 1);
+    if (!found.ok) return found.problem.code === 'stopped' ? [] : [found.problem];
     const graphic = this.workbench.graphic();
-    const name = file.name.replace(/\.svg$/i, '').slice(0, 120) || 'Path';
-    if (graphic) this.place([pathLayer(graphic, found.value, name)], `${name} added`);
+    const name = nameFrom(file.name.replace(/\.svg$/i, ''), limits.name, 'Path');
+    if (graphic && graphic.id === into) this.place([pathLayer(graphic, found.value, name)], `${name} added`);
     return [];
   }
 

@@ -2,7 +2,6 @@ import { Injectable, effect, inject, untracked } from '@angular/core';
 import { fieldValues, fieldsIn, type Change, type Graphic, type WordsLayer } from '@bright-slot/core';
 import { HouseStyleService } from '../house-style/house-style.service';
 import { Workbench } from '../state/draft';
-import { GraphicLock } from '../state/graphic-lock';
 
 const withFieldsIn = (graphic: Graphic) =>
   graphic.layers.filter((l): l is WordsLayer => l.role === 'words' && fieldsIn(l).length > 0);
@@ -12,14 +11,13 @@ const withFieldsIn = (graphic: Graphic) =>
 export class FieldsService {
   private readonly workbench = inject(Workbench);
   private readonly house = inject(HouseStyleService);
-  private readonly lock = inject(GraphicLock);
 
   constructor() {
     effect(() => {
       const graphic = this.workbench.graphic();
       const style = this.house.style();
       // A tab that only reads amends nothing; it looks again when it may write.
-      if (!graphic || !this.house.loaded() || this.lock.reading()) return;
+      if (!graphic || !this.house.loaded() || !this.workbench.writes()) return;
       const now = fieldValues(style, new Date());
       const edits = withFieldsIn(graphic).flatMap((layer): Change[] => {
         const { values, frozen } = layer.fields;
@@ -30,9 +28,10 @@ export class FieldsService {
     });
   }
 
-  /** The graphic was sent: its fields stay as they were then. */
-  freeze(): void {
+  /** A graphic was sent: its fields stay as they were then. Nothing, where another is open by now. */
+  freeze(id: string): void {
     const graphic = this.workbench.graphic();
+    if (graphic?.id !== id) return;
     const open = graphic ? withFieldsIn(graphic).filter((l) => !l.fields.frozen) : [];
     if (!open.length) return;
     this.workbench.edit({

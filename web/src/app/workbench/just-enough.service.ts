@@ -2,7 +2,6 @@ import { Injectable, effect, inject, signal, untracked } from '@angular/core';
 import { applyEdit, type Graphic, type VeilLayer } from '@bright-slot/core';
 import { PixelsService } from '../shared/pixels.service';
 import { Workbench } from '../state/draft';
-import { GraphicLock } from '../state/graphic-lock';
 import type { FoundStrength } from '../workers/job/just-enough';
 import { JobStopped } from '../workers/pixel-client';
 
@@ -13,7 +12,6 @@ const REST = 90;
 @Injectable({ providedIn: 'root' })
 export class JustEnoughService {
   private readonly workbench = inject(Workbench);
-  private readonly lock = inject(GraphicLock);
   private readonly pixels = inject(PixelsService);
   /** What was found for each veil, by its id. */
   readonly found = signal<ReadonlyMap<string, FoundStrength>>(new Map());
@@ -25,7 +23,7 @@ export class JustEnoughService {
     effect((onCleanup) => {
       const graphic = this.workbench.graphic();
       // Looked for anew when a tab that only read may write.
-      this.lock.reading();
+      this.workbench.writes();
       // While something is dragged its veil stays; what it needs is found when it is let go.
       if (!graphic || this.workbench.draft()) return;
       const veils = graphic.layers.filter((l): l is VeilLayer => l.role === 'veil' && l.justEnough && l.visible);

@@ -7,6 +7,8 @@ import {
   removing,
   withImageAt,
   type Layer,
+  cutText,
+  limits,
 } from '@bright-slot/core';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
@@ -21,7 +23,11 @@ function typing(target: EventTarget | null): boolean {
 
 /** A copy under a new id, set off a little so that it can be told from its original. */
 export function copyOf(layer: Layer, canvas: { width: number; height: number }): Layer {
-  const copy = { ...layer, id: crypto.randomUUID().slice(0, 8), name: `${layer.name}, copy`.slice(0, 120) };
+  const copy = {
+    ...layer,
+    id: crypto.randomUUID().slice(0, 8),
+    name: cutText(`${cutText(layer.name, limits.name - 6)}, copy`, limits.name),
+  };
   return !isPicture(layer) || layer.place.mode === 'free' ? movedLayer(copy, { x: 12, y: 12 }, canvas) : copy;
 }
 

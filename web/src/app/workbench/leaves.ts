@@ -10,7 +10,7 @@ import {
   signal,
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import { mainFrame, type Layer } from '@bright-slot/core';
+import { mainFrame, type Layer, limits, nameFrom } from '@bright-slot/core';
 import { Icon } from '../shared/icon';
 import { fillCss } from '../shared/fill-css';
 import { roleNames } from '../shared/role-names';
@@ -368,7 +368,7 @@ export class Leaves {
   protected rename(layer: Layer, to: string): void {
     if (this.renaming() !== layer.id) return;
     this.renaming.set(null);
-    const name = to.trim().slice(0, 120);
+    const name = nameFrom(to, limits.name, '');
     if (name && name !== layer.name) this.workbench.change({ ...layer, name }, `${layer.name} renamed to ${name}`);
   }
 }

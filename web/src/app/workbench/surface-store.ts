@@ -1,4 +1,4 @@
-import { Injectable, inject, signal } from '@angular/core';
+import { Injectable, OnDestroy, inject, signal } from '@angular/core';
 import {
   isPlainLook,
   roughKey,
@@ -16,22 +16,25 @@ import { JobStopped } from '../workers/pixel-client';
 const BUDGET = 60e6;
 /** Pixels of rough pictures kept. */
 const ROUGH_BUDGET = 60e6;
+/** After how long what could not be made is tried again, ms. */
+const AGAIN = 5000;
 /** Reductions of which the latest surface is remembered. */
 const MOST_RECENT = 40;
 
 /** Surfaces for the screen: exact ones as they are finished, rough ones meanwhile. */
 @Injectable()
-export class SurfaceStore implements Surfaces<CanvasImageSource> {
+export class SurfaceStore implements Surfaces<CanvasImageSource>, OnDestroy {
   private readonly pixels = inject(PixelsService);
   private readonly done = new BitmapCache(BUDGET);
   /** The latest surface of each reduction, however it was finished. */
-  private readonly latest = new Map<string, { image: ImageBitmap; place: Box }>();
+  private readonly latest = new Map<string, { key: string; place: Box }>();
   private readonly roughs = new BitmapCache(ROUGH_BUDGET);
   /** The latest rough picture of each file, in whatever look; and the files of which one is being made. */
-  private readonly lastRough = new Map<string, ImageBitmap>();
+  private readonly lastRough = new Map<string, string>();
   private readonly roughUnderWay = new Set<string>();
   private readonly underWay = new Map<string, AbortController>();
   private sheet: OffscreenCanvas | undefined;
+  private gone = false;
   /** Grows when a surface arrives. */
   readonly arrived = signal(0);
   readonly problem = signal<string | null>(null);
@@ -41,7 +44,18 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
   }
 
   recent(need: SurfaceNeed): { image: ImageBitmap; place: Box } | undefined {
-    return this.latest.get(need.base);
+    const last = this.latest.get(need.base);
+    const image = last && this.done.get(last.key);
+    return image && { image, place: last.place };
+  }
+
+  ngOnDestroy(): void {
+    for (const controller of this.underWay.values()) controller.abort();
+    this.gone = true;
+    this.done.clear();
+    this.roughs.clear();
+    this.latest.clear();
+    this.lastRough.clear();
   }
 
   /** While a slider moves: makes what has only the rest to do after its reduction, one at a time for each. */
@@ -52,7 +66,7 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
 
   rough(need: SurfaceNeed): ImageBitmap | undefined {
     // While a look or a cut-out is being changed the one before is nearer the truth than none.
-    return this.roughs.get(roughKey(need)) ?? this.lastRough.get(need.asset);
+    return this.roughs.get(roughKey(need)) ?? this.roughs.get(this.lastRough.get(need.asset) ?? '');
   }
 
   /** A whole rough picture of a layer, in its look. */
@@ -80,12 +94,14 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
       this.roughUnderWay.add(need.asset);
       try {
         const rough = await this.pixels.rough(need);
+        if (this.gone) return rough.close();
         this.roughs.set(key, rough);
-        this.lastRough.set(need.asset, rough);
+        this.lastRough.set(need.asset, key);
         this.roughUnderWay.delete(need.asset);
         this.arrived.update((n) => n + 1);
       } catch (error) {
-        // What could not be made is not asked for again and again.
+        // What could not be made is not asked for again and again, but once more after a while.
+        setTimeout(() => this.roughUnderWay.delete(need.asset), AGAIN);
         this.fail(error);
       }
     }
@@ -106,8 +122,9 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
       this.pixels.surface(need, controller.signal).then(
         (bitmap) => {
           this.underWay.delete(need.key);
+          if (this.gone) return bitmap.close();
           this.done.set(need.key, bitmap);
-          this.remember(need, bitmap);
+          this.remember(need);
           this.problem.set(null);
           this.arrived.update((n) => n + 1);
         },
@@ -119,9 +136,9 @@ export class SurfaceStore implements Surfaces<CanvasImageSource> {
     }
   }
 
-  private remember(need: SurfaceNeed, image: ImageBitmap): void {
+  private remember(need: SurfaceNeed): void {
     this.latest.delete(need.base);
-    this.latest.set(need.base, { image, place: need.place });
+    this.latest.set(need.base, { key: need.key, place: need.place });
     for (const base of this.latest.keys()) {
       if (this.latest.size <= MOST_RECENT) break;
       this.latest.delete(base);

@@ -9,7 +9,16 @@ import {
   input,
   viewChild,
 } from '@angular/core';
-import { fieldsIn, firstRun, layoutOf, middleOf, textOf, wordsExtent, type WordsLayer } from '@bright-slot/core';
+import {
+  fieldsIn,
+  firstRun,
+  layoutOf,
+  middleOf,
+  textOf,
+  wordsExtent,
+  type WordsLayer,
+  limits,
+} from '@bright-slot/core';
 import { FontsService } from '../shared/fonts.service';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
@@ -52,6 +61,8 @@ const transforms = { typed: 'none', upper: 'uppercase', lower: 'lowercase', titl
     [style.caret-color]="css().caret"
     [style.transform]="css().turn"
     [style.transform-origin]="css().about"
+    [attr.maxlength]="most"
+    (paste)="workbench.pasting($event)"
     (input)="write($any($event.target).value)"
     (blur)="done()"
     (keydown.escape)="leave($event)"
@@ -85,7 +96,8 @@ const transforms = { typed: 'none', upper: 'uppercase', lower: 'lowercase', titl
 export class WordsEditor {
   readonly layer = input.required<WordsLayer>();
   readonly view = input.required<View>();
-  private readonly workbench = inject(Workbench);
+  protected readonly workbench = inject(Workbench);
+  protected readonly most = limits.letters;
   private readonly type = inject(TypeService);
   private readonly fonts = inject(FontsService);
   private readonly field = viewChild.required<ElementRef<HTMLTextAreaElement>>('field');
@@ -162,8 +174,12 @@ export class WordsEditor {
   }
 
   protected write(text: string): void {
-    const { layer, name, merge } = written(this.layer(), this.text(), text);
+    const { layer, name, merge, left } = written(this.layer(), this.text(), text);
     this.workbench.change(layer, name, merge);
+    if (!left) return;
+    this.workbench.say(left);
+    // The field still holds all of it.
+    this.field().nativeElement.value = textOf(layer);
   }
 
   protected leave(event: Event): void {

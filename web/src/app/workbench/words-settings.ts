@@ -29,6 +29,7 @@ import {
   type Run,
   type Sizing,
   type WordsLayer,
+  limits,
 } from '@bright-slot/core';
 import { HouseStyleService } from '../house-style/house-style.service';
 import { Choice, type Option } from '../shared/choice';
@@ -87,7 +88,8 @@ export class WordsSettings {
   private readonly fonts = inject(FontsService);
   private readonly report = inject(FitReportService);
   private readonly house = inject(HouseStyleService);
-  private readonly workbench = inject(Workbench);
+  protected readonly workbench = inject(Workbench);
+  protected readonly most = limits.letters;
   private readonly type = inject(TypeService);
   protected readonly section = signal<'words' | 'around' | 'place'>('words');
   protected readonly run = computed(() => firstRun(this.layer()));
@@ -133,8 +135,13 @@ export class WordsSettings {
   protected readonly frozen = computed(() => this.layer().fields.frozen && this.holds().length > 0);
 
   protected write(text: string): void {
-    const { layer, name, merge } = written(this.layer(), this.text(), text);
+    const { layer, name, merge, left } = written(this.layer(), this.text(), text);
     this.workbench.change(layer, name, merge);
+    if (!left) return;
+    this.workbench.say(left);
+    // The field still holds all of it.
+    const field = this.field()?.nativeElement;
+    if (field) field.value = textOf(layer);
   }
 
   protected setTypographic(): void {

@@ -12,12 +12,23 @@ import {
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { mainFrame, ratioOf, sizeText, slotChanges, type Problem, type Slot } from '@bright-slot/core';
+import {
+  cutText,
+  limits,
+  mainFrame,
+  nameFrom,
+  ratioOf,
+  sizeText,
+  slotChanges,
+  type Problem,
+  type Slot,
+} from '@bright-slot/core';
 import { SaveState } from '../frame/save-state';
 import { HouseStyleService } from '../house-style/house-style.service';
 import { Icon } from '../shared/icon';
+import { MakeGraphic } from '../shared/make-graphic';
 import { shapeNames, type ShapeKind } from '../shared/new-layers';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
@@ -84,6 +95,8 @@ export class WorkbenchPage {
   private readonly type = inject(TypeService);
   private readonly snack = inject(MatSnackBar);
   private readonly house = inject(HouseStyleService);
+  private readonly maker = inject(MakeGraphic);
+  private readonly router = inject(Router);
 
   protected readonly graphic = computed(() => {
     const g = this.workbench.working();
@@ -139,6 +152,13 @@ export class WorkbenchPage {
       if (graphic)
         this.type.ensure(graphic).catch((e: unknown) => this.problem.set(e instanceof Error ? e.message : String(e)));
     });
+    const told = this.store.selectSignal(workbenchFeature.selectTold);
+    const before = told();
+    effect(() => {
+      const word = told();
+      if (word && word !== before)
+        untracked(() => this.snack.open(word.message, 'Close', { duration: 15_000, politeness: 'assertive' }));
+    });
     inject(DestroyRef).onDestroy(() => {
       this.workbench.commitDraft();
       this.opener.close(this.id());
@@ -146,9 +166,30 @@ export class WorkbenchPage {
   }
 
   private async open(id: string): Promise<void> {
+    this.problem.set('');
     const opened = await this.opener.open(id);
-    if (!opened.ok) this.problem.set(opened.problem.message);
-    else void this.health.look();
+    if (opened.ok) void this.health.look();
+    else if (opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
+  }
+
+  /** Whether the graphic was changed or deleted elsewhere: what is here can only be kept beside it. */
+  protected readonly overtaken = computed(() => ['elsewhere', 'gone'].includes(this.saveProblem()?.code ?? ''));
+
+  /** What is here, as a graphic of its own. */
+  protected async keepAsOwn(): Promise<void> {
+    const graphic = this.workbench.graphic();
+    if (!graphic) return;
+    const name = `${cutText(graphic.name, limits.name - 10)}, my state`;
+    const own = { ...graphic, id: crypto.randomUUID(), name, created: new Date().toISOString(), madeFrom: graphic.id };
+    const kept = await this.maker.keep(own, `Kept from ${graphic.name}`);
+    if (!kept.ok) return this.tell([kept.problem]);
+    this.store.dispatch(WorkbenchActions.closed());
+    await this.router.navigate(['/graphics', own.id]);
+  }
+
+  protected reload(): void {
+    this.store.dispatch(WorkbenchActions.closed());
+    void this.open(this.id());
   }
 
   /** Writes what could not be written, as an edit that changes nothing else. */
@@ -157,7 +198,7 @@ export class WorkbenchPage {
   }
 
   protected rename(to: string): void {
-    const name = to.trim().slice(0, 120);
+    const name = nameFrom(to, limits.name, '');
     if (name && name !== this.graphic()?.name)
       this.workbench.edit({ type: 'rename', to: name, name: `Renamed to ${name}` });
   }
@@ -179,7 +220,7 @@ export class WorkbenchPage {
 
   protected async choosePath(files: FileList | null): Promise<void> {
     const file = files?.[0];
-    if (file && !this.lock.reading()) this.tell(await this.add.path(file));
+    if (file && this.workbench.writes()) this.tell(await this.add.path(file));
   }
 
   protected dragOver(event: DragEvent): void {
@@ -215,7 +256,7 @@ export class WorkbenchPage {
   }
 
   private async bringIn(files: readonly File[]): Promise<void> {
-    if (this.lock.reading()) return;
+    if (!this.workbench.writes()) return;
     this.tell(await this.add.pictures(files));
   }
 

@@ -1,20 +1,27 @@
-import { withText, type WordsLayer } from '@bright-slot/core';
+import { cutText, withText, wordsTaken, type WordsLayer } from '@bright-slot/core';
 
-const nameFor = (text: string) => text.replace(/\s+/g, ' ').trim().slice(0, 40) || 'Words';
+const nameFor = (text: string) => cutText(text.slice(0, 400).replace(/\s+/g, ' ').trim(), 40) || 'Words';
 
-/** A words layer as it is being written: the layer, what its step is called, and which steps it joins: one a word. */
+/**
+ * A words layer as it is being written: the layer, what its step is called, and which steps it joins: one a word;
+ * and in words what of the text was left out.
+ */
 export function written(
   before: WordsLayer,
   was: string,
-  text: string,
-): { layer: WordsLayer; name: string; merge: string } {
+  given: string,
+): { layer: WordsLayer; name: string; merge: string; left: string } {
+  // Cut first: nothing may be done with a million letters.
+  const taken = wordsTaken(given);
+  const { text } = taken;
   // The key changes where a word ends.
   const words = text.trim().split(/\s+/).length;
-  const layer = withText(before, text);
+  const layer = withText(before, taken.text);
   return {
+    left: taken.left,
     // A name that was not given by hand goes along with the words.
     layer: before.name === nameFor(was) ? { ...layer, name: nameFor(text) } : layer,
-    name: `Words: “${text.replace(/\s+/g, ' ').trim().slice(-40)}”`,
+    name: `Words: “${text.slice(-400).toWellFormed().replace(/\s+/g, ' ').trim().slice(-40).toWellFormed()}”`,
     merge: `words:${before.id}:${words}`,
   };
 }

@@ -8,13 +8,18 @@ export const ArchiveTask = z.discriminatedUnion('kind', [
 ]);
 export type ArchiveTask = z.infer<typeof ArchiveTask>;
 
-/** What was brought back: new graphics, ones that stood here just the same, pictures that were missing. */
-export const BroughtBack = z.object({ graphics: z.number(), same: z.number(), pictures: z.number() });
+/** What was brought back: new graphics, ones that stood here just the same, pictures that were missing; and what was left out. */
+export const BroughtBack = z.object({
+  graphics: z.number(),
+  same: z.number(),
+  pictures: z.number(),
+  left: z.array(z.string()),
+});
 export type BroughtBack = z.infer<typeof BroughtBack>;
 
 export const ArchiveReply = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('progress'), done: z.number(), of: z.number() }),
-  z.object({ kind: z.literal('packed'), blob: z.instanceof(Blob) }),
+  z.object({ kind: z.literal('packed'), blob: z.instanceof(Blob), left: z.array(z.string()) }),
   z.object({ kind: z.literal('brought'), summary: BroughtBack }),
   z.object({ kind: z.literal('problem'), message: z.string() }),
 ]);

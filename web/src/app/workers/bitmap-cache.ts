@@ -1,8 +1,27 @@
-/** Bitmaps by key, within a budget of pixels: what was used longest ago goes first, never what came last. */
-export class BitmapCache {
-  private readonly held = new Map<string, ImageBitmap>();
+import { LRUCache } from 'lru-cache';
 
-  constructor(private readonly budget: number) {}
+/**
+ * Bitmaps by key, within a budget of pixels: what was used longest ago goes first, never what came last. What goes is
+ * given to `retire`, which closes it when nobody can be using it any more; at once unless told otherwise.
+ */
+export class BitmapCache {
+  private readonly held: LRUCache<string, ImageBitmap>;
+  /** The bitmap that is being taken out by someone who goes on using it. */
+  private taken: ImageBitmap | undefined;
+
+  constructor(
+    budget: number,
+    private readonly retire: (bitmap: ImageBitmap) => void = (bitmap) => bitmap.close(),
+  ) {
+    this.held = new LRUCache<string, ImageBitmap>({
+      maxSize: budget,
+      // One that is larger than all of the budget takes all of it.
+      sizeCalculation: (b) => Math.max(1, Math.min(budget, b.width * b.height)),
+      dispose: (bitmap) => {
+        if (bitmap !== this.taken) this.retire(bitmap);
+      },
+    });
+  }
 
   has(key: string): boolean {
     return this.held.has(key);
@@ -10,21 +29,24 @@ export class BitmapCache {
 
   /** A bitmap, which counts as used now. */
   get(key: string): ImageBitmap | undefined {
-    const found = this.held.get(key);
-    if (found) {
-      this.held.delete(key);
-      this.held.set(key, found);
-    }
-    return found;
+    return this.held.get(key);
   }
 
   set(key: string, bitmap: ImageBitmap): void {
+    if (this.held.peek(key) !== bitmap) this.held.set(key, bitmap);
+  }
+
+  /** Takes a bitmap out without closing it. */
+  take(key: string): ImageBitmap | undefined {
+    const found = this.held.get(key);
+    if (!found) return undefined;
+    this.taken = found;
     this.held.delete(key);
-    this.held.set(key, bitmap);
-    let pixels = 0;
-    for (const [other, b] of [...this.held].reverse()) {
-      pixels += b.width * b.height;
-      if (pixels > this.budget && other !== key) this.held.delete(other);
-    }
+    this.taken = undefined;
+    return found;
+  }
+
+  clear(): void {
+    this.held.clear();
   }
 }

@@ -95,6 +95,8 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('shot-open'), key: z.string(), blob: z.instanceof(Blob), name: z.string() }),
   z.object({ kind: z.literal('shot-measure'), key: z.string(), rough: box, density: z.number().positive().max(10) }),
   z.object({ kind: z.literal('shot-close'), key: z.string() }),
+  /** Lets go of pictures and surfaces: no graphic is open. */
+  z.object({ kind: z.literal('forget') }),
   /** The least strength of a veil with which its words stand out. */
   z.object({ kind: z.literal('just-enough'), graphic: Graphic, veil: z.string(), ground: z.string(), vectors }),
   /** The colours that pictures are made of, at most eight. */
@@ -157,6 +159,7 @@ export interface Answers {
   'shot-open': Result<ImageBitmap>;
   'shot-measure': Result<Measured>;
   'shot-close': null;
+  forget: null;
 }
 export type AnswerOf<T extends Task> = Answers[T['kind']];
 

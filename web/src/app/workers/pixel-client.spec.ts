@@ -1,7 +1,12 @@
+import { jest } from '@jest/globals';
 import { JobStopped, PixelClient } from './pixel-client';
 
 /** A worker that does nothing of itself: tests answer for it. */
 class StillWorker extends EventTarget {
+  ended = false;
+  terminate(): void {
+    this.ended = true;
+  }
   readonly sent: unknown[] = [];
   postMessage(message: unknown): void {
     this.sent.push(message);
@@ -72,7 +77,7 @@ it('problems come as sentences, being stopped as such', async () => {
 it('what is no reply is passed over', async () => {
   const pixels = client();
   const job = pixels.run(task('a'));
-  for (const junk of [null, 'answer', { answer: 1 }, { id: '1', answer: 1 }, { id: 7, answer: 1 }])
+  for (const junk of [null, 'answer', { answer: 1 }, { id: '1', answer: 1 }, { id: 7, answer: 1 }, { id: 9 }])
     started[0]!.says(junk);
   started[0]!.says({ id: 1, answer: 'it' });
   expect(await job).toBe('it');
@@ -87,4 +92,35 @@ it('a worker that dies takes its jobs along, with a sentence; the next job start
   expect(started).toHaveLength(2);
   started[1]!.says({ id: 3, answer: 'well' });
   expect(await again).toBe('well');
+});
+
+it('an answer that cannot be read is told to whoever waits for it', async () => {
+  const pixels = client();
+  const job = pixels.run(task('a'));
+  started[0]!.says({ id: 1, problem: 'of another shape' });
+  await expect(job).rejects.toThrow('failed. Try again.');
+});
+
+it('a worker without work is ended after a while, and its memory with it; not one that is busy', async () => {
+  jest.useFakeTimers();
+  started.length = 0;
+  const pixels = new PixelClient(() => {
+    const worker = new StillWorker();
+    started.push(worker);
+    return worker as unknown as Worker;
+  }, 1000);
+  const [a, b] = [pixels.run(task('a')), pixels.run(task('b'))];
+  started[0]!.says({ id: 1, answer: 1 });
+  await a;
+  jest.advanceTimersByTime(5000);
+  expect(started[0]!.ended).toBe(false);
+  started[0]!.says({ id: 2, answer: 1 });
+  await b;
+  jest.advanceTimersByTime(999);
+  expect([started[0]!.ended, pixels.started]).toEqual([false, true]);
+  jest.advanceTimersByTime(2);
+  expect([started[0]!.ended, pixels.started]).toEqual([true, false]);
+  void pixels.run(task('c'));
+  expect(started).toHaveLength(2);
+  jest.useRealTimers();
 });

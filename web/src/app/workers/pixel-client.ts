@@ -15,8 +15,28 @@ export class PixelClient {
   private readonly waiting = new Map<number, Waiting>();
   private last = 0;
 
-  /** `create` starts a worker. */
-  constructor(private readonly create: () => Worker = createPixelWorker) {}
+  private idle: ReturnType<typeof setTimeout> | undefined;
+
+  /** `create` starts a worker; one that has had nothing to do for `idleFor` ms is ended, and its memory with it. */
+  constructor(
+    private readonly create: () => Worker = createPixelWorker,
+    private readonly idleFor = Infinity,
+  ) {}
+
+  /** Whether there is a worker at all. */
+  get started(): boolean {
+    return this.worker !== undefined;
+  }
+
+  private settled(): void {
+    clearTimeout(this.idle);
+    if (this.waiting.size || this.idleFor === Infinity) return;
+    this.idle = setTimeout(() => {
+      if (this.waiting.size) return;
+      this.worker?.terminate();
+      this.worker = undefined;
+    }, this.idleFor);
+  }
 
   /** Runs a task. When `signal` aborts, the worker is told and the promise rejects with `JobStopped`. */
   run<T extends Task>(task: T, signal?: AbortSignal, transfer: Transferable[] = []): Promise<AnswerOf<T>> {
@@ -28,30 +48,44 @@ export class PixelClient {
         return;
       }
       this.waiting.set(id, { resolve, reject });
+      clearTimeout(this.idle);
       signal?.addEventListener('abort', () => {
         if (!this.waiting.delete(id)) return;
         worker.postMessage({ cancel: id } satisfies Request);
         reject(new JobStopped());
+        this.settled();
       });
       worker.postMessage({ id, task } satisfies Request, transfer);
     });
+  }
+
+  /** An answer that cannot be read is one all the same: whoever waits for it is told. */
+  private unreadable(data: unknown): void {
+    const id: unknown = (data as { id?: unknown } | null)?.id;
+    if (typeof id !== 'number') return;
+    this.waiting.get(id)?.reject(new Error('Preparing the picture failed. Try again.'));
+    this.waiting.delete(id);
   }
 
   private start(): Worker {
     const worker = this.create();
     worker.addEventListener('message', (event: MessageEvent<unknown>) => {
       const reply = Reply.safeParse(event.data);
-      if (!reply.success) return;
+      if (!reply.success) return this.unreadable(event.data);
       const waiting = this.waiting.get(reply.data.id);
       this.waiting.delete(reply.data.id);
       if (!waiting) return;
+      this.settled();
       if ('problem' in reply.data)
         waiting.reject(
           reply.data.problem.code === 'stopped' ? new JobStopped() : new Error(reply.data.problem.message),
         );
       else waiting.resolve(reply.data.answer as never);
     });
-    worker.addEventListener('error', () => {
+    worker.addEventListener('error', (event) => {
+      // Told to whoever asked; it is no fault that nobody thought of.
+      event.preventDefault();
+      if (this.worker !== worker) return;
       // A worker that died takes its jobs along; the next task starts another.
       this.worker = undefined;
       for (const { reject } of this.waiting.values()) reject(new Error('Preparing the picture failed. Try again.'));

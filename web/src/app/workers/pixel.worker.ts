@@ -5,14 +5,15 @@ import { inspect } from './job/inspect';
 import { edges, looked, parts, silhouette, trim } from './job/look-at';
 import { proposedFocus } from './job/focus';
 import { paletteFrom } from './job/palette';
-import { decodeBlob, decodeCount, picture } from './job/pictures';
+import { decodeBlob, decodeCount, forgetPictures, picture } from './job/pictures';
 import { openFont } from './job/font';
 import { strengthFor } from './job/just-enough';
 import { legibility } from './job/legibility';
 import { render, renderFile } from './job/render';
+import { closeRetired } from './job/retired';
 import { rough } from './job/rough';
 import { closeShot, measureShot, openShot } from './job/shot';
-import { makeSurface } from './job/surface';
+import { forgetSurfaces, makeSurface } from './job/surface';
 import { Request, type Reply, type Task } from './messages';
 
 const stoppedJobs = new Set<number>();
@@ -86,6 +87,10 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
     }
     case 'shot-measure':
       return { value: measureShot(task.key, task.rough, task.density), transfer: [] };
+    case 'forget':
+      forgetSurfaces();
+      forgetPictures();
+      return { value: null, transfer: [] };
     case 'shot-close':
       closeShot(task.key);
       return { value: null, transfer: [] };
@@ -99,7 +104,14 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
 
 addEventListener('message', (event: MessageEvent<unknown>) => {
   const parsed = Request.safeParse(event.data);
-  if (!parsed.success) return;
+  if (!parsed.success) {
+    // Whoever asked would wait for ever.
+    const id: unknown = (event.data as { id?: unknown } | null)?.id;
+    const message =
+      'Something of it could not be read by the part that prepares pictures. Reload the page and try again.';
+    if (typeof id === 'number') postMessage({ id, problem: { code: 'request', message } } satisfies Reply);
+    return;
+  }
   if ('cancel' in parsed.data) {
     if (running.has(parsed.data.cancel)) stoppedJobs.add(parsed.data.cancel);
     return;
@@ -110,6 +122,7 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     running.delete(id);
     stoppedJobs.delete(id);
     postMessage(r, { transfer });
+    if (!running.size) closeRetired();
   };
   answer(task, () => stoppedJobs.has(id)).then(
     ({ value, transfer }) => reply({ id, answer: value }, transfer),

@@ -7,3 +7,8 @@ export function createPixelWorker(): Worker {
 export function createArchiveWorker(): Worker {
   return new Worker(new URL('./archive.worker', import.meta.url), { type: 'module' });
 }
+
+/** A worker that reads one drawing. */
+export function createDrawingWorker(): Worker {
+  return new Worker(new URL('./drawing.worker', import.meta.url), { type: 'module' });
+}

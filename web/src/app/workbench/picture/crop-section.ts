@@ -16,6 +16,8 @@ import {
   type Box,
   type PictureLayer,
   type Point,
+  cutText,
+  limits,
 } from '@bright-slot/core';
 import { NumberField } from '../../shared/number-field';
 import { SliderField } from '../../shared/slider-field';
@@ -117,7 +119,7 @@ export class CropSection extends PictureSection {
     const part = {
       ...partAsLayer(layer, this.part(), this.canvas()),
       id: crypto.randomUUID().slice(0, 8),
-      name: `${layer.name}, part`.slice(0, 120),
+      name: `${cutText(layer.name, limits.name - 6)}, part`,
     };
     const at = this.workbench.graphic()!.layers.findIndex((l) => l.id === layer.id) + 1;
     this.workbench.edit({ type: 'add-layer', layer: part, at, name: `Part of ${layer.name} as a layer` }, part.id);

@@ -1,8 +1,9 @@
 import encodeJpeg, { init as initJpeg } from '@jsquash/jpeg/encode.js';
 import initPng, { optimise_raw } from '@jsquash/oxipng/codec/pkg/squoosh_oxipng.js';
 import { withNotes, type FileFormat } from '@bright-slot/core';
+import { ownFile } from '../../shared/own-file';
 
-const wasm = (name: string) => WebAssembly.compileStreaming(fetch(new URL(`/wasm/${name}`, self.location.origin)));
+const wasm = (name: string) => WebAssembly.compileStreaming(ownFile(`/wasm/${name}`));
 
 /** What is loaded once; should that fail, the next to ask tries again. */
 function once(load: () => Promise<unknown>): () => Promise<unknown> {

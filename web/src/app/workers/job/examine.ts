@@ -3,13 +3,12 @@ import {
   good,
   identify,
   isOpaque,
-  undecodable,
   type CurrentPicture,
   type Margins,
   type Result,
 } from '@bright-slot/core';
 import { pictureDetails } from '@bright-slot/core/formats/picture-details';
-import { decodeBlob } from './pictures';
+import { decodedOrWhy } from './pictures';
 
 /** Beyond this many pixels margins are not looked for: all of them have to be held at once. */
 const MOST_FOR_MARGINS = 40e6;
@@ -23,8 +22,9 @@ export async function examine(blob: Blob, name: string): Promise<Result<CurrentP
   const details = await pictureDetails(bytes, type);
   const known = { type, width, height, bytes: bytes.length, ...details };
   if (type === 'svg') return good({ ...known, opaque: false, margins: null });
-  const bitmap = await decodeBlob(blob).catch(() => null);
-  if (!bitmap) return undecodable(type, name);
+  const decoded = await decodedOrWhy(blob, type, name);
+  if (!decoded.ok) return decoded;
+  const bitmap = decoded.value;
   let margins: Margins | null = null;
   let opaque = type === 'jpeg';
   if (width * height <= MOST_FOR_MARGINS) {

@@ -1,17 +1,8 @@
-import {
-  good,
-  hasFlatBorder,
-  identify,
-  isOpaque,
-  silhouetteOf,
-  silhouetteSize,
-  undecodable,
-  type Result,
-} from '@bright-slot/core';
+import { good, hasFlatBorder, identify, isOpaque, silhouetteOf, silhouetteSize, type Result } from '@bright-slot/core';
 import { sha256 } from '../../storage/hash';
 import type { Inspected } from '../messages';
 import { proposedFocus } from './focus';
-import { decodeBlob, remember } from './pictures';
+import { decodedOrWhy, remember } from './pictures';
 import { rough } from './rough';
 
 /** Whether every pixel is opaque, looked at in bands, so that a large picture needs no second copy of itself. */
@@ -61,8 +52,9 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
   if (type === 'svg') return good({ type, width, height });
   // Both run beside this thread.
   const hashed = sha256(bytes);
-  const bitmap = await decodeBlob(blob).catch(() => null);
-  if (!bitmap) return undecodable(type, name);
+  const decoded = await decodedOrWhy(blob, type, name);
+  if (!decoded.ok) return decoded;
+  const bitmap = decoded.value;
   const opaque = type === 'jpeg' || opaqueAllOver(bitmap);
   const seen = rough(bitmap, most);
   const small = glance(seen, bitmap);

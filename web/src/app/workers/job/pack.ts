@@ -1,74 +1,113 @@
-import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import {
   BACKUP_VERSION,
-  CONTENTS,
-  HouseStyle,
-  assetEntry,
-  fontEntry,
-  graphicEntry,
-  pictureTypes,
-  type Backup,
-  type PictureType,
+  BackupAsset,
+  calledIn,
+  entries,
+  heldWithin,
+  limits,
+  nameFrom,
+  type BackupGraphic,
+  type Contents,
 } from '@bright-slot/core';
-import { database } from '../../storage/database';
+import type * as z from 'zod';
+import { database, type Database, type GraphicRecord } from '../../storage/database';
+import { blobSink, makeZip } from '../../storage/zip';
 
-/** Everything in this browser as one zip: documented JSON, and the pictures as they were brought in. */
-export async function pack(progress: (done: number, of: number) => void): Promise<Blob> {
-  const db = database();
-  const records = (await db.graphics.toArray()).filter((r) => r.deleted === undefined);
+/** How many steps are read at once: a graphic may have tens of thousands, and each holds the whole of it. */
+const AT_ONCE = 40;
+
+async function* stepsOf(db: Database, graphicId: string): AsyncGenerator<unknown, void, void> {
+  const ids = await db.steps.where('graphicId').equals(graphicId).primaryKeys();
+  for (let i = 0; i < ids.length; i += AT_ONCE)
+    for (const step of (await db.steps.bulkGet(ids.slice(i, i + AT_ONCE))) as unknown[])
+      if (step !== undefined) yield step;
+}
+
+async function* each<T>(list: Iterable<T>): AsyncGenerator<T, void, void> {
+  for (const item of list) yield await Promise.resolve(item);
+}
+
+/** What was packed, and what could not be, by name. */
+export interface Packed {
+  readonly blob: Blob;
+  readonly left: readonly string[];
+}
+
+/**
+ * Everything in this browser as one zip: documented JSON, and the pictures as they were brought in. Streamed: neither
+ * steps nor pictures are ever held together. What cannot be read any more is left out and named.
+ */
+export async function pack(progress: (done: number, of: number) => void, db = database()): Promise<Packed> {
+  const records = ((await db.graphics.toArray()) as GraphicRecord[]).filter((r) => r.deleted === undefined);
   const hashes = await db.assets.toCollection().primaryKeys();
-  const houseStyle = HouseStyle.safeParse((await db.settings.get('house-style'))?.value);
-  const pieces: BlobPart[] = [];
-  let failed: Error | null = null;
-  const zip = new Zip((error, data) => {
-    if (error) failed = error;
-    else pieces.push(data);
-  });
-  const json = (name: string, value: unknown) => {
-    const entry = new ZipDeflate(name, { level: 6 });
-    zip.add(entry);
-    entry.push(new TextEncoder().encode(JSON.stringify(value)), true);
-  };
+  const sink = blobSink('application/zip');
+  const zip = makeZip(sink.writable);
+  const left: string[] = [];
   const all = records.length + hashes.length;
   let done = 0;
-  for (const { id } of records) {
-    json(graphicEntry(id), await db.steps.where('graphicId').equals(id).toArray());
+
+  const graphics: BackupGraphic[] = [];
+  for (const [i, { id, head, next, created, changed }] of records.entries()) {
+    const entry = entries.steps(i);
+    const stored = (await db.steps.get(head)) as { graphic?: { name?: unknown } } | undefined;
+    const name = stored?.graphic?.name;
+    graphics.push({
+      id,
+      name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
+      entry,
+      head,
+      next: Object.entries(next),
+      created,
+      changed,
+    });
+    await zip.lines(entry, stepsOf(db, id));
     progress(++done, all);
   }
-  const assets: Backup['assets'] = [];
+  await zip.lines(entries.graphics, each(graphics));
+
+  const assets: BackupAsset[] = [];
   for (const hash of hashes) {
     const asset = await db.assets.get(hash);
+    progress(++done, all);
     if (!asset) continue;
     const { blob, silhouette, ...rest } = asset;
     // A small copy for lists can be made again.
-    const facts = { ...rest, thumb: undefined };
-    const type = pictureTypes.find((t) => t === facts.type) as PictureType;
-    assets.push({ ...facts, type, silhouette: silhouette && { ...silhouette, alpha: [...silhouette.alpha] } });
-    // Pictures are compressed already.
-    const entry = new ZipPassThrough(assetEntry(hash));
-    zip.add(entry);
-    entry.push(new Uint8Array(await blob.arrayBuffer()), true);
-    progress(++done, all);
+    const facts = {
+      ...rest,
+      thumb: undefined,
+      silhouette: silhouette && { ...silhouette, alpha: [...silhouette.alpha] },
+    };
+    const sound = heldWithin<BackupAsset>(BackupAsset, facts);
+    try {
+      if (!sound) throw new Error('Its record cannot be read.');
+      // Read once before it is written: a file that is gone from the disk fails here and leaves nothing half written.
+      await blob.slice(Math.max(0, blob.size - 1)).arrayBuffer();
+      // Pictures are compressed already.
+      await zip.blob(entries.asset(hash), blob, true);
+      assets.push(sound.value);
+    } catch {
+      left.push(`the picture ${calledIn(rest, 'without a name')}`);
+    }
   }
-  const fonts: Backup['fonts'] = [];
-  for (const { blob, ...facts } of await db.fonts.toArray()) {
-    fonts.push(facts);
-    const entry = new ZipDeflate(fontEntry(facts.hash), { level: 6 });
-    zip.add(entry);
-    entry.push(new Uint8Array(await blob.arrayBuffer()), true);
-  }
-  const backup: Backup = {
+  await zip.lines(entries.assets, each(assets));
+
+  const fonts: unknown[] = [];
+  for (const { blob, ...facts } of await db.fonts.toArray())
+    try {
+      await zip.blob(entries.font(facts.hash), blob, false);
+      fonts.push(facts);
+    } catch {
+      left.push(`the font ${calledIn(facts, 'without a name')}`);
+    }
+  await zip.lines(entries.fonts, each(fonts));
+  await zip.lines(entries.slots, each((await db.slots.toArray()) as unknown[]));
+  const contents: z.infer<typeof Contents> = {
     format: 'bright-slot-backup',
     version: BACKUP_VERSION,
     saved: new Date().toISOString(),
-    graphics: records.map(({ id, head, next, created, changed }) => ({ id, head, next, created, changed })),
-    assets,
-    houseStyle: houseStyle.success ? houseStyle.data : null,
-    slots: await db.slots.toArray(),
-    fonts,
+    houseStyle: (await db.settings.get('house-style'))?.value ?? null,
   };
-  json(CONTENTS, backup);
-  zip.end();
-  if (failed) throw failed as Error;
-  return new Blob(pieces, { type: 'application/zip' });
+  await zip.text(entries.contents, JSON.stringify(contents));
+  await zip.finish();
+  return { blob: sink.blob(), left };
 }

@@ -1,25 +1,70 @@
-import { cutByMask, cutFlat, typeOf, type Cutout, type Mask, type Orient, type Pixels } from '@bright-slot/core';
+import {
+  MOST_PIXELS,
+  bad,
+  cutByMask,
+  cutFlat,
+  good,
+  typeOf,
+  undecodable,
+  type Cutout,
+  type Mask,
+  type Orient,
+  type PictureType,
+  type Pixels,
+  type Result,
+} from '@bright-slot/core';
 import { database } from '../../storage/database';
 import { BitmapCache } from '../bitmap-cache';
+import { retire } from './retired';
 
 /** Decoded pictures, and those that are being decoded, so that none is decoded twice at once. */
-const decoded = new BitmapCache(72e6);
+const decoded = new BitmapCache(72e6, retire);
 const underWay = new Map<string, Promise<ImageBitmap>>();
 
 /** How many files were decoded so far: exporting what is on the canvas adds none. */
 let decodes = 0;
 export const decodeCount = (): number => decodes;
 
+/** The code that reads a kind of picture could not be fetched: nothing is wrong with the picture. */
+export class CodeMissing extends Error {
+  constructor() {
+    super(
+      'The part of Bright Slot that reads HEIC pictures could not be fetched. Check that Bright Slot is running, then try again.',
+    );
+  }
+}
+
 /** A file's pixels. Orientation and colour profile are the browser's work; see docs/decisions.md. HEIC is a library's. */
 export async function decodeBlob(blob: Blob): Promise<ImageBitmap> {
   decodes++;
   const start = new Uint8Array(await blob.slice(0, 4096).arrayBuffer());
   if (typeOf(start) === 'heic') {
-    const { decodeHeic } = await import('./heic');
+    const { decodeHeic } = await import('./heic').catch(() => {
+      throw new CodeMissing();
+    });
     return createImageBitmap(await decodeHeic(new Uint8Array(await blob.arrayBuffer())));
   }
   return createImageBitmap(blob, { imageOrientation: 'from-image', colorSpaceConversion: 'default' });
 }
+
+/** A picture that was brought in, decoded; or why it cannot be: what is missing is ours as often as the file's. */
+export async function decodedOrWhy(blob: Blob, type: PictureType, name: string): Promise<Result<ImageBitmap>> {
+  try {
+    const bitmap = await decodeBlob(blob);
+    if (bitmap.width * bitmap.height <= MOST_PIXELS) return good(bitmap);
+    const size = `${bitmap.width} × ${bitmap.height} px`;
+    bitmap.close();
+    return bad(
+      'too-large',
+      `“${name}” is ${size}, more than its file says and than can be worked with. Save it smaller and try again.`,
+    );
+  } catch (error) {
+    return error instanceof CodeMissing ? bad('unreachable', error.message) : undecodable(type, name);
+  }
+}
+
+/** Lets go of all pictures that were decoded. */
+export const forgetPictures = (): void => decoded.clear();
 
 async function stored(hash: string): Promise<Blob> {
   const asset = await database().assets.get(hash);

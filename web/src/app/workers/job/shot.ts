@@ -1,15 +1,5 @@
-import {
-  bad,
-  good,
-  identify,
-  measureSlot,
-  undecodable,
-  type Box,
-  type Measured,
-  type Raster,
-  type Result,
-} from '@bright-slot/core';
-import { decodeBlob } from './pictures';
+import { bad, good, identify, measureSlot, type Box, type Measured, type Raster, type Result } from '@bright-slot/core';
+import { decodedOrWhy } from './pictures';
 
 /** Largest screenshot that is measured: its pixels are kept as they are, 4 bytes each. */
 const MOST_PIXELS = 40e6;
@@ -29,8 +19,9 @@ export async function openShot(key: string, blob: Blob, name: string): Promise<R
       'too-large',
       `“${name}” is ${width} × ${height} px, too large to measure at once. Take the screenshot of the part of the page you need.`,
     );
-  const bitmap = await decodeBlob(blob).catch(() => null);
-  if (!bitmap) return undecodable(type, name);
+  const decoded = await decodedOrWhy(blob, type, name);
+  if (!decoded.ok) return decoded;
+  const bitmap = decoded.value;
   const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', { willReadFrequently: true });
   if (!context)
     return bad('too-large', `“${name}” is too large for this browser to measure. Take a smaller part of it.`);

@@ -13,17 +13,19 @@ import {
 } from '@bright-slot/core';
 import { BitmapCache } from '../bitmap-cache';
 import { imageData, partOf, picture, pixelsOf } from './pictures';
+import { retire } from './retired';
+import { ownFile } from '../../shared/own-file';
 
 /** The compiled kernel; the plain one where it cannot be had. */
 let kernel: Promise<MakeRowKernel> | undefined;
 function rowKernel(): Promise<MakeRowKernel> {
-  return (kernel ??= WebAssembly.instantiateStreaming(fetch(new URL('/wasm/reduce.wasm', self.location.origin)), {})
+  return (kernel ??= WebAssembly.instantiateStreaming(ownFile('/wasm/reduce.wasm'), {})
     .then(({ instance }) => compiledRows(instance.exports as unknown as CompiledRows))
     .catch(() => plainRows));
 }
 
 /** Finished surfaces: the screen, the report and the file often need the same one. */
-const finished = new BitmapCache(24e6);
+const finished = new BitmapCache(24e6, retire);
 
 /** Reductions before anything was done to them, so that a slider has only the rest to do. */
 const reductions = new Map<string, Pixels>();
@@ -38,6 +40,12 @@ function keep(base: string, pixels: Pixels): void {
     reductions.delete(key);
     sum -= p.width * p.height;
   }
+}
+
+/** Lets go of all surfaces that were made. */
+export function forgetSurfaces(): void {
+  finished.clear();
+  reductions.clear();
 }
 
 /** A shadow under a picture, cast by the browser's own blur. */

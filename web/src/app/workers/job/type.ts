@@ -10,13 +10,15 @@ import {
 } from '@bright-slot/core';
 import { browserWidth } from '../../shared/browser-width';
 import { database } from '../../storage/database';
+import { ownFile } from '../../shared/own-file';
 
 const files = new Map<string, Uint8Array>();
 /** Families the person brought, by name; a name that is not known is looked for again. */
 const brought = new Map<string, Family>();
 let shaper: Promise<Shaper> | undefined;
 
-const named = (name: string): Family | undefined => brought.get(name) ?? familyNamed(name);
+/** What ships comes first: no font that is brought can change what was made with it. */
+const named = (name: string): Family | undefined => familyNamed(name) ?? brought.get(name);
 
 async function fetchFile(stem: string): Promise<void> {
   if (files.has(stem)) return;
@@ -26,7 +28,7 @@ async function fetchFile(stem: string): Promise<void> {
     if (record) files.set(stem, new Uint8Array(await record.blob.arrayBuffer()));
     return;
   }
-  const response = await fetch(new URL(`/type/${stem}.ttf`, self.location.origin));
+  const response = await ownFile(`/type/${stem}.ttf`);
   if (!response.ok) throw new Error(`The type ${stem} could not be fetched.`);
   files.set(stem, new Uint8Array(await response.arrayBuffer()));
 }
@@ -36,13 +38,18 @@ export async function shaperFor(graphic: Graphic): Promise<Shaper> {
   const faces = graphic.layers.flatMap((l) =>
     l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [],
   );
-  if (faces.some((f) => !named(f.family)))
+  // Looked at anew each time one that does not ship is asked for: it may have been removed, and another of its name brought.
+  if (faces.some((f) => !familyNamed(f.family))) {
+    brought.clear();
     for (const font of await database().fonts.toArray()) brought.set(font.family, broughtFamily(font));
+  }
   const stems = new Set(['public-sans']);
   for (const { family, italic } of faces) {
     const known = named(family);
     if (known) stems.add(faceFile(known, italic));
   }
+  // The first there is stands in where a face has no file.
+  await fetchFile('public-sans');
   await Promise.all([...stems].map(fetchFile));
   return (shaper ??= import('harfbuzzjs').then((library) =>
     createShaper(library, files, { browserWidth, families: named }),

@@ -1,0 +1,124 @@
+import type * as z from 'zod';
+import { bad, good, type Result } from '../problem';
+import { cutText } from '../text';
+import { Backdrop, ExportChoices, Frame, GraphicRecord, Layer, type Graphic } from './graphic';
+import { limits } from './limits';
+
+/** A value as its schema allows it, and in words what of it had to be left out. */
+export interface Held<T> {
+  readonly value: T;
+  readonly told: readonly string[];
+}
+
+type Path = readonly PropertyKey[];
+
+/** A copy of a value with what stands at a path changed. */
+function changedAt(value: unknown, path: Path, change: (old: unknown) => unknown): unknown {
+  const [key, ...rest] = path;
+  if (key === undefined) return change(value);
+  if (typeof value !== 'object' || value === null) return value;
+  const inner = changedAt((value as Record<PropertyKey, unknown>)[key], rest, change);
+  if (Array.isArray(value)) return value.map((item: unknown, i) => (i === key ? inner : item));
+  return { ...value, [key]: inner };
+}
+
+function toldOf(path: Path, most: number): string | null {
+  const key = path.at(-1);
+  const figure = most.toLocaleString('en-GB');
+  if (key === 'name' || key === 'altFor') return null;
+  if (key === 'text') return `One block of words holds ${figure} letters; what came after them was left out.`;
+  if (key === 'paragraphs') return `One block of words holds ${figure} lines; those after them were left out.`;
+  return `Only ${figure} of its ${String(key)} can be kept; what came after was left out.`;
+}
+
+/** One finding of the schema made good: a number held, a text or a list cut. Null where that cannot be. */
+function mended(value: unknown, issue: z.core.$ZodIssue): Held<unknown> | null {
+  if (issue.code !== 'too_big' && issue.code !== 'too_small') return null;
+  const { path, origin } = issue;
+  const set = (to: (old: unknown) => unknown, told: string | null = null) => ({
+    value: changedAt(value, path, to),
+    told: told ? [told] : [],
+  });
+  if (issue.code === 'too_small')
+    // A length of nothing becomes a hair.
+    return origin === 'number' ? set(() => (issue.inclusive ? Number(issue.minimum) : 0.01)) : null;
+  const most = Number(issue.maximum);
+  if (origin === 'number') return set(() => most);
+  if (origin === 'string') return set((old) => cutText(String(old), most), toldOf(path, most));
+  // Layers are what was made: none is left out unasked.
+  if (origin === 'array' && path.at(-1) !== 'layers')
+    return set((old) => (old as unknown[]).slice(0, most), toldOf(path, most));
+  return null;
+}
+
+/**
+ * A value held within its schema's own limits: numbers at their ends, texts and lists cut. Null where something else
+ * is wrong with it (a figure that is none, a part of another shape). The value itself comes back where it is sound.
+ */
+export function heldWithin<T>(schema: z.ZodType<T>, value: unknown): Held<T> | null {
+  let now = value;
+  const told: string[] = [];
+  for (let tries = 0; tries < 4; tries++) {
+    const read = schema.safeParse(now);
+    if (read.success) return { value: (now === value ? value : read.data) as T, told };
+    for (const issue of read.error.issues) {
+      const next = mended(now, issue);
+      if (!next) return null;
+      now = next.value;
+      told.push(...next.told);
+    }
+  }
+  return null;
+}
+
+/** What was found sound once is not looked at again: layers are shared between a graphic's steps. */
+const sound = new WeakSet<object>();
+
+function held<T extends object>(schema: z.ZodType<T>, value: T, told: string[]): T | null {
+  if (sound.has(value)) return value;
+  const found = heldWithin(schema, value);
+  if (!found) return null;
+  told.push(...found.told);
+  sound.add(found.value);
+  return found.value;
+}
+
+/**
+ * A graphic as it may be written: what is new in it is held within its limits, and said where something is left out.
+ * Fails with `unsound` or `too-many` where it cannot be. Checking costs what changed, not what there is.
+ */
+export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
+  if (sound.has(graphic)) return good({ value: graphic, told: [] });
+  if (graphic.layers.length > limits.layers)
+    return bad(
+      'too-many',
+      `A graphic holds ${limits.layers} layers, and this would be ${graphic.layers.length}. Take some away first.`,
+    );
+  const told: string[] = [];
+  const unsound = bad(
+    'unsound',
+    'That change holds something that could not be opened again, so it was not made. Everything stays as it was.',
+  );
+  const layers: Layer[] = [];
+  for (const layer of graphic.layers) {
+    const own = held(Layer, layer, told);
+    if (!own) return unsound;
+    layers.push(own);
+  }
+  const backdrop = held(Backdrop, graphic.backdrop, told);
+  const choices = held(ExportChoices, graphic.export, told);
+  const frames = graphic.frames.map((f) => held(Frame, f, told));
+  const rest = heldWithin(GraphicRecord.omit({ layers: true, backdrop: true, export: true, frames: true }), graphic);
+  if (!backdrop || !choices || !rest || !frames.length || frames.some((f) => f === null)) return unsound;
+  const same =
+    layers.every((l, i) => l === graphic.layers[i]) &&
+    backdrop === graphic.backdrop &&
+    choices === graphic.export &&
+    frames.every((f, i) => f === graphic.frames[i]) &&
+    rest.value === (graphic as unknown);
+  const value = same
+    ? graphic
+    : { ...graphic, ...rest.value, layers, backdrop, export: choices, frames: frames as Frame[] };
+  sound.add(value);
+  return good({ value, told: [...new Set(told)] });
+}

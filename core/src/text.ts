@@ -1,0 +1,20 @@
+/** Text cut to at most `most` UTF-16 units, never in the middle of a character; with “…” at its end where `mark` is asked. */
+export function cutText(text: string, most: number, mark = false): string {
+  if (text.length <= most) return text;
+  const room = mark ? most - 1 : most;
+  // Half of a surrogate pair (The Unicode Standard, section 3.8) is no character, and no server takes it.
+  const last = text.charCodeAt(room - 1);
+  const cut = text.slice(0, last >= 0xd800 && last <= 0xdbff ? room - 1 : room);
+  return mark ? `${cut.trimEnd()}…` : cut;
+}
+
+/** Text on one line, without control characters, cut to `most`; `otherwise` where nothing is left. */
+export function nameFrom(text: string, most: number, otherwise: string): string {
+  const plain = text
+    .toWellFormed()
+    // eslint-disable-next-line no-control-regex -- control characters are just what is not wanted here
+    .replace(/[\u0000-\u001f\u007f\u2028\u2029]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  return cutText(plain, most).trim() || otherwise;
+}

@@ -1,0 +1,51 @@
+import { Injectable } from '@angular/core';
+import * as z from 'zod';
+import { AHEAD } from './own-file';
+
+/** How long the app is left alone after its start, ms. */
+const AFTER = 3000;
+
+const Files = z.object({
+  /** Says which build these are of. */
+  build: z.string(),
+  /** Code: its names carry a digest, so that the browser's own cache gives it without asking. */
+  code: z.array(z.string()),
+  /** The rest: codecs and type. */
+  files: z.array(z.string()),
+});
+
+const rest = () =>
+  new Promise<void>((done) => {
+    if ('requestIdleCallback' in window) requestIdleCallback(() => done(), { timeout: 2000 });
+    else setTimeout(done, 200);
+  });
+
+/**
+ * Fetches, when nothing else is to be done, the code and files that are only needed later: what needs no server then
+ * works without it.
+ */
+@Injectable({ providedIn: 'root' })
+export class FetchAhead {
+  begin(): void {
+    // Who saves data is not made to fetch what may never be used.
+    if ((navigator as { connection?: { saveData?: boolean } }).connection?.saveData) return;
+    setTimeout(() => void this.fetchAll().catch(() => undefined), AFTER);
+  }
+
+  private async fetchAll(): Promise<void> {
+    const list = Files.parse(await (await fetch('/ahead.json')).json());
+    for (const path of list.code) {
+      await rest();
+      await (await fetch(path)).arrayBuffer();
+    }
+    if (!('caches' in window)) return;
+    const kept = await caches.open(AHEAD);
+    const build = await kept.match('/ahead-build');
+    if (build && (await build.text()) === list.build) return;
+    for (const path of list.files) {
+      await rest();
+      await kept.add(path);
+    }
+    await kept.put('/ahead-build', new Response(list.build));
+  }
+}
