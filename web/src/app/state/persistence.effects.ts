@@ -51,7 +51,6 @@ export class PersistenceEffects {
     keepLastWords({
       graphicId: headOf(seen).graphicId,
       token: writer.token,
-      from: writer.head,
       head: seen.head,
       next: [...seen.next],
       steps: [...unsaved.values()],

@@ -261,7 +261,6 @@ describe('what pages had not written when they went', () => {
     const words: LastWords = {
       graphicId: 'a',
       token: writer!.token,
-      from: writer!.head,
       head: 'a-2',
       next: [...next.next],
       steps: [headOf(next)],

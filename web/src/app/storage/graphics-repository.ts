@@ -232,8 +232,7 @@ export class GraphicsRepository {
       await this.db.transaction('rw', this.db.graphics, this.db.steps, async () => {
         const record = await this.db.graphics.get(words.graphicId);
         if (!record || record.deleted !== undefined || record.writer !== words.token) return;
-        // The write that was under way may have come through after all.
-        if (record.head !== words.from && record.head !== words.head) return;
+        // A write that was under way may have come through after all: it was of the same session, and before these.
         await this.db.steps.bulkPut(steps);
         if (!(await this.db.steps.get(words.head))) return;
         const next = Object.fromEntries(words.next);

@@ -9,8 +9,6 @@ const KEY = 'bright-slot-last-words';
 const LastWords = z.object({
   graphicId: z.string(),
   token: z.string(),
-  /** The head that is on disk. */
-  from: z.string(),
   head: z.string(),
   next: z.array(z.tuple([z.string(), z.string()])),
   /** As they were to be written. */

@@ -42,7 +42,7 @@ it.each(['../outside.json', '/etc/passwd', 'a/../../b', 'C:\\x', 'a\\..\\b', 'ok
   'refuses a name that climbs: %s',
   async (name) => {
     expect(isPlainEntry(name)).toBe(false);
-    expect(await codeOf(zipSync({ [name]: strToU8('x') }))).not.toBe('ok');
+    expect(await codeOf(zipSync({ [name]: strToU8('x') }))).toBe('climbs');
   },
 );
 
@@ -53,7 +53,7 @@ it('stops what swells soon after it begins, and needs no memory for what it says
   if (!zip.ok) throw new Error(zip.problem.message);
   let taken = 0;
   await expect(async () => {
-    for await (const piece of zip.value.pieces('assets/b')) taken += piece.length;
+    for await (const piece of zip.value.pieces('assets/b', 64 * 2 ** 20)) taken += piece.length;
   }).rejects.toThrow('swells to far more');
   expect(taken).toBeLessThan(80 * 2 ** 20);
   expect(await zip.value.bytes('assets/b', 64 * 2 ** 20)).toBeNull();

@@ -6,9 +6,8 @@ configure({ useWebWorkers: false });
 
 /** Most entries of a zip that is read: its directory is held in memory. */
 export const MOST_ENTRIES = 400_000;
-/** An entry may grow to this much, bytes; beyond it, by so many times what it takes packed. Deflate's own most is 1032. */
-const SMALL = 64 * 2 ** 20;
-const MOST_SWELL = 300;
+/** An entry that is gone through piece by piece may be so large, bytes: it takes time, and no memory. */
+const MOST_STREAMED = 16 * 2 ** 30;
 
 /** Why reading an entry was given up, in a sentence. */
 export class EntryRefused extends Error {}
@@ -20,10 +19,16 @@ export function isPlainEntry(name: string): boolean {
   );
 }
 
+const climbs = (name: string) =>
+  bad(
+    'climbs',
+    `The file holds “${name.slice(0, 60)}”, a name that would lead out of its folder. It was not made here; nothing was brought in.`,
+  );
+
 export interface OpenZip {
   has(name: string): boolean;
   /** Bytes of an entry as they come; none where there is no such entry. Throws `EntryRefused` for what is damaged or swells. */
-  pieces(name: string): AsyncGenerator<Uint8Array<ArrayBuffer>, void, void>;
+  pieces(name: string, most?: number): AsyncGenerator<Uint8Array<ArrayBuffer>, void, void>;
   /** An entry whole; null where there is none, it is damaged, or larger than `most` bytes. */
   bytes(name: string, most: number): Promise<Uint8Array<ArrayBuffer> | null>;
   /** How many bytes an entry takes in the file. */
@@ -49,22 +54,21 @@ export async function openZip(file: Blob): Promise<Result<OpenZip>> {
     for await (const entry of reader.getEntriesGenerator() as AsyncIterable<Entry>) {
       if (++count > MOST_ENTRIES)
         return bad('too-many', `The file holds more than ${MOST_ENTRIES} entries; nothing was brought in.`);
-      if (!isPlainEntry(entry.filename))
-        return bad(
-          'climbs',
-          `The file holds “${entry.filename.slice(0, 60)}”, a name that would lead out of its folder. It was not made here; nothing was brought in.`,
-        );
+      if (!isPlainEntry(entry.filename)) return climbs(entry.filename);
       // Of two of one name the first counts, as it would have if it had been read from the front.
       if (!entry.directory && !files.has(entry.filename)) files.set(entry.filename, entry);
     }
-  } catch {
+  } catch (error) {
+    // The library looks at names too, and says which it does not like.
+    const { filename } = (error ?? {}) as { filename?: unknown };
+    if (typeof filename === 'string') return climbs(filename);
     return bad(
       'cut-short',
       'The file breaks off before its end, or is damaged. Copy it again; nothing was brought in.',
     );
   }
 
-  async function* pieces(name: string): AsyncGenerator<Uint8Array<ArrayBuffer>, void, void> {
+  async function* pieces(name: string, most = MOST_STREAMED): AsyncGenerator<Uint8Array<ArrayBuffer>, void, void> {
     const entry = files.get(name);
     if (!entry) return;
     if (entry.encrypted) throw new EntryRefused('It is locked with a password.');
@@ -75,7 +79,6 @@ export async function openZip(file: Blob): Promise<Result<OpenZip>> {
       (error: unknown) => error ?? new Error('damaged'),
     );
     const taking = readable.getReader();
-    const most = Math.max(SMALL, entry.compressedSize * MOST_SWELL);
     let size = 0;
     try {
       for (;;) {
@@ -103,9 +106,8 @@ export async function openZip(file: Blob): Promise<Result<OpenZip>> {
       const parts: Uint8Array<ArrayBuffer>[] = [];
       let size = 0;
       try {
-        for await (const piece of pieces(name)) {
+        for await (const piece of pieces(name, most)) {
           size += piece.length;
-          if (size > most) return null;
           parts.push(piece);
         }
       } catch (error) {
