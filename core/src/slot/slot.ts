@@ -225,6 +225,27 @@ export function filePixels(slot: Pick<Slot, 'width' | 'height'>, density: number
   return { width: whole(slot.width), height: whole(slot.height) };
 }
 
+/** Most pixels a file that is made here has, and most on a side: beyond them encoders and canvases give up. Measured. */
+export const MOST_FILE_PIXELS = 100e6;
+export const MOST_FILE_SIDE = 16_000;
+
+/** Why a file of a slot's pixels cannot be made here, as a sentence; null where it can. */
+export function fileTooLarge(slot: Pick<Slot, 'width' | 'height' | 'densities'>): string | null {
+  const { width, height } = filePixels(slot, topDensity(slot));
+  if (width * height <= MOST_FILE_PIXELS && Math.max(width, height) <= MOST_FILE_SIDE) return null;
+  const most = `${MOST_FILE_PIXELS / 1e6} million pixels and ${MOST_FILE_SIDE.toLocaleString('en-GB')} px on a side are the most`;
+  return `The file would be ${width} × ${height} px; ${most}. Make the slot smaller, or take a lower density, in Slots.`;
+}
+
+/** Pixels at which words are judged at most. */
+const MOST_JUDGED = 40e6;
+
+/** The scale at which what words stand on is looked at: the file's own, as far as its pixels can be held at once. */
+export function judgingScale(slot: Pick<Slot, 'width' | 'height' | 'densities'>): number {
+  const within = Math.sqrt(MOST_JUDGED / (slot.width * slot.height));
+  return Math.min(topDensity(slot), within);
+}
+
 /** Width over height; under 1.6 the dock stands beside the canvas. */
 export function ratioOf(slot: Pick<Slot, 'width' | 'height'>): number {
   return slot.width / slot.height;

@@ -80,6 +80,9 @@ export class HouseStylePage {
   protected readonly offer = signal<Offer | null>(null);
   protected readonly changing = signal(false);
   protected readonly told = signal('');
+  /** The file that is being brought in. */
+  protected readonly busy = signal('');
+  private bringing = new AbortController();
   protected readonly logos = signal<readonly { hash: string; name: string; url: string }[]>([]);
 
   constructor() {
@@ -200,13 +203,21 @@ export class HouseStylePage {
   protected async addLogo(files: FileList | null): Promise<void> {
     const file = files?.[0];
     if (!file) return;
-    const brought = await this.pictures.bringIn(file);
+    const stop = (this.bringing = new AbortController());
+    this.busy.set(file.name || 'a logo');
+    const brought = await this.pictures.bringIn(file, {}, stop.signal).catch(() => null);
+    this.busy.set('');
+    if (!brought || (!brought.ok && brought.problem.code === 'stopped')) return;
     if (!brought.ok) {
       this.snack.open(brought.problem.message, 'Close', { duration: 15_000, politeness: 'assertive' });
       return;
     }
     const { logos } = this.style();
     if (!logos.includes(brought.value.hash)) this.set({ logos: [...logos, brought.value.hash].slice(-12) });
+  }
+
+  protected stopBringing(): void {
+    this.bringing.abort();
   }
 
   protected removeLogo(hash: string): void {

@@ -2,6 +2,8 @@ import { Injectable, inject } from '@angular/core';
 import {
   mainFrame,
   surfaceFor,
+  judgingScale,
+  fileTooLarge,
   topDensity,
   type Box,
   type FileFormat,
@@ -22,6 +24,8 @@ export const ROUGH_SIDE = 2048;
 
 /** How long the worker for files and lists may have nothing to do before it goes, ms. */
 const IDLE = 20_000;
+/** A file from elsewhere that is not read after so long is given up, ms: the largest picture takes some seconds. */
+export const LONGEST = 60_000;
 /** Pixels of rough pictures that wait for the screen. */
 const WAITING = 12e6;
 
@@ -39,7 +43,7 @@ export class PixelsService {
   private readonly roughs = new BitmapCache(WAITING);
 
   async inspect(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['inspect']> {
-    const found = await this.sight.run({ kind: 'inspect', blob, name, most: ROUGH_SIDE }, signal);
+    const found = await this.sight.within(LONGEST, { kind: 'inspect', blob, name, most: ROUGH_SIDE }, signal);
     if (found.ok && 'rough' in found.value) this.roughs.set(found.value.hash, found.value.rough);
     return found;
   }
@@ -134,6 +138,8 @@ export class PixelsService {
     signal?: AbortSignal,
   ): Promise<Answers['file']> {
     const { slot } = mainFrame(graphic);
+    const large = fileTooLarge(slot);
+    if (large) throw new Error(large);
     const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
     // The worker of what is on screen: it has decoded and reduced what a file needs already.
     return this.sight.run(
@@ -147,7 +153,7 @@ export class PixelsService {
   async legibility(graphic: Graphic, signal?: AbortSignal, by = this.sight): Promise<Legibility[]> {
     const { slot } = mainFrame(graphic);
     if (!graphic.layers.some((l) => l.role === 'words' && l.visible)) return [];
-    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
+    const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
     return by.run(
       { kind: 'legibility', graphic, ground: slot.ground, vectors },
       signal,
@@ -158,7 +164,7 @@ export class PixelsService {
   /** The least strength of a veil with which its words stand out. */
   async strengthFor(graphic: Graphic, veil: string, signal?: AbortSignal): Promise<Answers['just-enough']> {
     const { slot } = mainFrame(graphic);
-    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
+    const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
     return this.sight.run(
       { kind: 'just-enough', graphic, veil, ground: slot.ground, vectors },
       signal,
@@ -173,7 +179,7 @@ export class PixelsService {
 
   /** Opens a font file. */
   font(file: File): Promise<Answers['font']> {
-    return this.files.run({ kind: 'font', blob: file, name: file.name });
+    return this.files.within(LONGEST, { kind: 'font', blob: file, name: file.name });
   }
 
   async miniature(graphic: Graphic, width: number, signal?: AbortSignal): Promise<Blob> {

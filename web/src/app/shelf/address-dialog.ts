@@ -32,6 +32,7 @@ import { CurrentPictures } from '../slots/current-picture.service';
       </button>
     </mat-dialog-actions>
   `,
+  styles: 'form { padding-top: 6px; }',
 })
 export class AddressDialog implements OnDestroy {
   private readonly dialog = inject<MatDialogRef<AddressDialog, File>>(MatDialogRef);

@@ -1,6 +1,7 @@
 import { Injectable, inject } from '@angular/core';
-import { MOST_BYTES, Refusal, bad, good, tooHeavy, type CurrentPicture, type Result } from '@bright-slot/core';
-import { PixelsService } from '../shared/pixels.service';
+import { MOST_BYTES, Refusal, bad, cutText, good, tooHeavy, type CurrentPicture, type Result } from '@bright-slot/core';
+import { readDrawing } from '../shared/drawings';
+import { LONGEST, PixelsService } from '../shared/pixels.service';
 
 export interface Examined {
   readonly facts: CurrentPicture;
@@ -17,8 +18,12 @@ export class CurrentPictures {
     const name = file.name ?? '';
     if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
     try {
-      const facts = await this.pixels.files.run({ kind: 'examine', blob: file, name });
-      return facts.ok ? good({ facts: facts.value, blob: file, name }) : facts;
+      const facts = await this.pixels.files.within(LONGEST, { kind: 'examine', blob: file, name });
+      if (!facts.ok) return facts;
+      if (facts.value.type !== 'svg') return good({ facts: facts.value, blob: file, name });
+      // A drawing is shown only as it was made harmless: what looks small can mean millions of parts.
+      const read = await readDrawing(file, name ? `“${cutText(name, 80, true)}”` : 'The drawing');
+      return read.ok ? good({ facts: facts.value, blob: read.value.svg, name }) : read;
     } catch (error) {
       return bad('unreadable', error instanceof Error ? error.message : String(error));
     }

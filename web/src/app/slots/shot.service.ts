@@ -9,7 +9,7 @@ import {
   type Side,
   type Slot,
 } from '@bright-slot/core';
-import { PixelsService } from '../shared/pixels.service';
+import { LONGEST, PixelsService } from '../shared/pixels.service';
 import { JobStopped } from '../workers/pixel-client';
 import { today } from '../shared/when';
 
@@ -57,7 +57,7 @@ export class ShotService implements OnDestroy {
     this.busy.set(true);
     const key = crypto.randomUUID();
     try {
-      const opened = await this.pixels.sight.run({ kind: 'shot-open', key, blob: file, name });
+      const opened = await this.pixels.sight.within(LONGEST, { kind: 'shot-open', key, blob: file, name });
       if (!opened.ok) return this.problem.set(opened.problem.message);
       this.close(key);
       const bitmap = opened.value;

@@ -74,6 +74,22 @@ it('problems come as sentences, being stopped as such', async () => {
   await expect(stopped).rejects.toBeInstanceOf(JobStopped);
 });
 
+it('a file that is not read in time is given up with a word, and its worker ended; the next has another', async () => {
+  jest.useFakeTimers();
+  const pixels = client();
+  const job = pixels.within(1000, task('a'));
+  const told = expect(job).rejects.toThrow('takes too long to read');
+  jest.advanceTimersByTime(1001);
+  await told;
+  expect([started[0]!.ended, pixels.started]).toEqual([true, false]);
+  const sound = pixels.within(1000, task('b'));
+  started[1]!.says({ id: 2, answer: 'read' });
+  expect(await sound).toBe('read');
+  jest.advanceTimersByTime(5000);
+  expect(started[1]!.ended).toBe(false);
+  jest.useRealTimers();
+});
+
 it('what is no reply is passed over', async () => {
   const pixels = client();
   const job = pixels.run(task('a'));

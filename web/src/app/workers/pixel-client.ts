@@ -40,6 +40,34 @@ export class PixelClient {
 
   /** Runs a task. When `signal` aborts, the worker is told and the promise rejects with `JobStopped`. */
   run<T extends Task>(task: T, signal?: AbortSignal, transfer: Transferable[] = []): Promise<AnswerOf<T>> {
+    return this.ask(task, signal, transfer);
+  }
+
+  /**
+   * The same for what is done with a file from elsewhere: one that is not read within `most` ms is given up, its
+   * worker ended and the file called unreadable.
+   */
+  async within<T extends Task>(most: number, task: T, signal?: AbortSignal): Promise<AnswerOf<T>> {
+    const late = setTimeout(
+      () => this.end('That file takes too long to read, so it was given up. Save it anew and try again.'),
+      most,
+    );
+    return this.ask(task, signal, []).finally(() => clearTimeout(late));
+  }
+
+  /** Ends the worker; its jobs are told why. */
+  private end(why: string): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+    for (const { reject } of this.waiting.values()) reject(new Error(why));
+    this.waiting.clear();
+  }
+
+  private ask<T extends Task>(
+    task: T,
+    signal: AbortSignal | undefined,
+    transfer: Transferable[],
+  ): Promise<AnswerOf<T>> {
     const worker = (this.worker ??= this.start());
     const id = ++this.last;
     return new Promise<AnswerOf<T>>((resolve, reject) => {
@@ -87,9 +115,7 @@ export class PixelClient {
       event.preventDefault();
       if (this.worker !== worker) return;
       // A worker that died takes its jobs along; the next task starts another.
-      this.worker = undefined;
-      for (const { reject } of this.waiting.values()) reject(new Error('Preparing the picture failed. Try again.'));
-      this.waiting.clear();
+      this.end('Preparing the picture failed. Try again.');
     });
     return worker;
   }

@@ -5,7 +5,7 @@ import { inspect } from './job/inspect';
 import { edges, looked, parts, silhouette, trim } from './job/look-at';
 import { proposedFocus } from './job/focus';
 import { paletteFrom } from './job/palette';
-import { decodeBlob, decodeCount, forgetPictures, picture } from './job/pictures';
+import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './job/pictures';
 import { openFont } from './job/font';
 import { strengthFor } from './job/just-enough';
 import { legibility } from './job/legibility';
@@ -102,6 +102,14 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
   }
 }
 
+/** Our own errors are sentences; what a browser or a library says of itself is for nobody to read. */
+function sentenceOf(error: unknown): string {
+  const own = error instanceof Error && error.constructor === Error && /^[A-Z“].*\.$/.test(error.message);
+  if (own || error instanceof CodeMissing) return error.message;
+  console.warn(error);
+  return 'The picture could not be prepared: it may be more than this browser has memory for. Try again, or make it smaller.';
+}
+
 addEventListener('message', (event: MessageEvent<unknown>) => {
   const parsed = Request.safeParse(event.data);
   if (!parsed.success) {
@@ -128,7 +136,7 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     ({ value, transfer }) => reply({ id, answer: value }, transfer),
     (error: unknown) => {
       if (error instanceof Stopped) reply({ id, problem: { code: 'stopped', message: 'Stopped.' } });
-      else reply({ id, problem: { code: 'pixels', message: error instanceof Error ? error.message : String(error) } });
+      else reply({ id, problem: { code: 'pixels', message: sentenceOf(error) } });
     },
   );
 });

@@ -125,7 +125,17 @@ it('a damaged graphic, picture, font, slot and house style are left out and name
 
 it('reads what version 1 wrote: one list, a graphic’s steps as one array', async () => {
   const history = startHistory(graphic('old'), 'old-1', 1);
-  const facts = { hash, type: 'png', width: 40, height: 30, opaque: true, silhouette: null, name: 'Dot', added: 1, credit: '' };
+  const facts = {
+    hash,
+    type: 'png',
+    width: 40,
+    height: 30,
+    opaque: true,
+    silhouette: null,
+    name: 'Dot',
+    added: 1,
+    credit: '',
+  };
   const zip = zipSync({
     'bright-slot.json': strToU8(
       JSON.stringify({

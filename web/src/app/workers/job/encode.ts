@@ -62,6 +62,15 @@ export async function encode(
   canvas: OffscreenCanvas,
   choices: { format: FileFormat; quality: number; copyright: string; ground: string },
 ): Promise<Blob> {
-  const raw = await rawFile(canvas, choices.format, choices.quality, choices.ground);
+  let raw: Uint8Array;
+  try {
+    raw = await rawFile(canvas, choices.format, choices.quality, choices.ground);
+  } catch (error) {
+    if (error instanceof TypeError)
+      throw new Error(
+        'The part of Bright Slot that makes this format could not be fetched. Check that Bright Slot is running, then try again.',
+      );
+    throw error;
+  }
   return new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], { type: mime[choices.format] });
 }

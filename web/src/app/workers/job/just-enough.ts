@@ -7,7 +7,7 @@ import {
   mainFrame,
   marginAt,
   overGround,
-  topDensity,
+  judgingScale,
   veiledWords,
   type Graphic,
   type JustEnough,
@@ -73,7 +73,7 @@ class Look {
     for (const strength of [0, 255]) {
       const seen = withLayer(withLayer(this.graphic, { ...veil, strength }), shown);
       const options = { below: layer.id, withGround: true };
-      const below = await render(seen, topDensity(frame.slot), this.vectors, this.stopped, options, this.made);
+      const below = await render(seen, judgingScale(frame.slot), this.vectors, this.stopped, options, this.made);
       if (!below || this.stopped()) return 'stopped';
       const { canvas, plan } = below;
       pixels.push(upright(canvas, layer, layout, plan.scale, plan.origin));

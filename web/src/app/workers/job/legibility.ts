@@ -6,7 +6,7 @@ import {
   middleOf,
   paintLetter,
   sampleGround,
-  topDensity,
+  judgingScale,
   wordsExtent,
   type Graphic,
   type Legibility,
@@ -70,7 +70,7 @@ export async function legibility(
       : { ...graphic, layers: graphic.layers.map((l) => (l === layer ? bare(layer) : l)) };
     const below = await render(
       seen,
-      topDensity(frame.slot),
+      judgingScale(frame.slot),
       vectors,
       stopped,
       { below: layer.id, withGround: true },
