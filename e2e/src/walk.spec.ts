@@ -3,7 +3,7 @@ import { walk } from './harness/walk';
 
 // `npm run soak` sets these: an hour of walks instead of ten.
 const minutes = Number(process.env['SOAK_MINUTES'] ?? 0);
-const WALKS = 10;
+const WALKS = Number(process.env['WALKS'] ?? 10);
 const ACTS = 300;
 /** Printed with what went wrong, so that a walk can be taken again. */
 const SEED = Number(process.env['WALK_SEED'] ?? 1128);

@@ -287,9 +287,22 @@ describe('the fit report', () => {
   it('finds an enlarged photo and a missing description, and takes the suggestion', async () => {
     await open('demo-wren');
     expect(await report()).toMatch(/Old header is drawn at \d+ % of its own pixels/);
+    // No file or layer name is proposed: what a photo shows is for a person to say.
+    expect(await report()).toContain('Say on the Export page what it shows');
+    await newGraphic(browser, app, 'Blog header, 940 × 198');
+    await browser.press('Add');
+    await browser.menu('Words');
+    await browser.fill(await browser.find('bs-settings textarea'), 'Open on Saturdays');
+    await settled();
     await browser.press('Take the suggestion');
     await settled();
     expect(await report()).not.toContain('No words for people');
+    // Changed words: the description is of an earlier state, and says so.
+    await browser.fill(await browser.find('bs-settings textarea'), 'Closed on Saturdays');
+    await browser.seeText('The description is of an earlier state');
+    await browser.press('Take the suggestion');
+    await settled();
+    expect(await report()).not.toContain('earlier state');
   });
   it('finds a transparent canvas that would be saved as JPEG', async () => {
     await newGraphic(browser, app, 'Logo, transparent, 512 × 512');

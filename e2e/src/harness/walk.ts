@@ -30,7 +30,7 @@ const all = (css) => [...document.querySelectorAll(css)].filter(shown);
 const give = (e, value, type) => { e.focus(); e.value = value; e.dispatchEvent(new Event(type, { bubbles: true })); };
 const key = (k, own = {}) => (document.activeElement ?? document.body).dispatchEvent(
   new KeyboardEvent('keydown', { key: k, bubbles: true, cancelable: true, ...own }));
-const chord = (k, own = {}) => { document.activeElement?.blur(); document.dispatchEvent(new KeyboardEvent('keydown', { key: k, ctrlKey: true, bubbles: true, cancelable: true, ...own })); };
+const chord = (k, own = {}) => { document.activeElement?.blur(); document.body.dispatchEvent(new KeyboardEvent('keydown', { key: k, ctrlKey: true, bubbles: true, cancelable: true, ...own })); };
 const closeMenus = async () => { document.querySelector('.cdk-overlay-backdrop')?.click(); await frame(); };
 const fromMenu = async (name) => {
   const add = all('.leaf-row > button').at(-1);
@@ -69,8 +69,8 @@ const acts = {
   copy() { chord('c'); chord('v'); },
   undo() { for (let i = 0; i < 1 + r() * 6; i++) chord('z'); },
   redo() { for (let i = 0; i < 1 + r() * 4; i++) chord('y'); },
-  nudge() { document.activeElement?.blur(); for (let i = 0; i < 3; i++) document.dispatchEvent(new KeyboardEvent('keydown', { key: pick(['ArrowLeft', 'ArrowDown', 'ArrowRight']), shiftKey: r() < 0.5, bubbles: true, cancelable: true })); },
-  remove() { if (r() < 0.3) { document.activeElement?.blur(); document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Delete', bubbles: true, cancelable: true })); } },
+  nudge() { document.activeElement?.blur(); for (let i = 0; i < 3; i++) document.body.dispatchEvent(new KeyboardEvent('keydown', { key: pick(['ArrowLeft', 'ArrowDown', 'ArrowRight']), shiftKey: r() < 0.5, bubbles: true, cancelable: true })); },
+  remove() { if (r() < 0.3) { document.activeElement?.blur(); document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'Delete', bubbles: true, cancelable: true })); } },
   async drop() { const d = new DataTransfer(); d.items.add(await picture(texts().slice(0, 250) + '.png')); hand(pick(['drop', 'paste']), d); await frame(); },
   async drawing() { const d = new DataTransfer(); d.items.add(svg('<path d="M0 0L' + figures() + ' 9L9 9Z"/>', '0 0 ' + pick(['9 9', '1e7 10', '0.001 2', '9,9', 'x']))); hand('drop', d); await frame(); },
   escape() { key('Escape'); },
@@ -123,6 +123,22 @@ export async function unreadableSteps(browser: Browser): Promise<string[]> {
   return bad;
 }
 
+/** How many steps the graphic with the most has. */
+async function stepsOf(browser: Browser): Promise<{ walked: number }> {
+  return browser.driver.executeAsyncScript(
+    `const [done] = arguments;
+     indexedDB.open('bright-slot').onsuccess = (e) => {
+       const counts = new Map();
+       e.target.result.transaction('steps').objectStore('steps').index('graphicId').openKeyCursor().onsuccess = (r) => {
+         const c = r.target.result;
+         if (!c) return done({ walked: Math.max(...counts.values()) });
+         counts.set(c.key, (counts.get(c.key) ?? 0) + 1);
+         c.continue();
+       };
+     };`,
+  );
+}
+
 /** Waits for the workbench of the graphic that is open; false where it does not open. */
 export async function opens(browser: Browser): Promise<boolean> {
   return browser.find('.lit canvas', 20_000).then(
@@ -172,6 +188,11 @@ export async function walk(
   if ((await browser.all('.unreadable')).length) wrong.push(`seed ${seed}: a graphic is listed that cannot be read`);
   await browser.run(`document.querySelector('bs-graphic-card a.window').click()`);
   if (!(await opens(browser))) wrong.push(`seed ${seed}: the duplicate does not open`);
+  // A walk that did nothing shows nothing.
+  const steps = await stepsOf(browser);
+  if (steps.walked < acts / 6) wrong.push(`seed ${seed}: only ${steps.walked} steps were stored`);
+  const told = (await browser.errors()).filter((e) => /Error/.test(e) && !/Failed to load resource/.test(e));
+  if (told.length) wrong.push(`seed ${seed}: ${told.slice(0, 3).join(' ')}`);
   for (const bad of await unreadableSteps(browser)) wrong.push(`seed ${seed}: a step cannot be read: ${bad}`);
   return wrong;
 }
