@@ -12,7 +12,7 @@ export function cutText(text: string, most: number, mark = false): string {
 export function nameFrom(text: string, most: number, otherwise: string): string {
   const plain = text
     .toWellFormed()
-    // eslint-disable-next-line no-control-regex -- control characters are just what is not wanted here
+
     .replace(/[\u0000-\u001f\u007f\u2028\u2029]+/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();

@@ -209,6 +209,20 @@ describe('storage', () => {
     await browser.find('mat-snack-bar-container');
     expect(await (await browser.find('mat-snack-bar-container')).getText()).toContain('no room left');
     expect(await things(browser)).toHaveLength(2);
+    // Deleting is what is advised: it needs no room. In another tab, since this one has something in hand.
+    const here = await browser.driver.getWindowHandle();
+    await browser.driver.switchTo().newWindow('tab');
+    await browser.size(1280, 800);
+    await browser.go(`${app.app}/graphics`);
+    await browser.find('bs-graphic-card');
+    await browser.run('window.confirm = (said) => ((window.__asked = said), true)');
+    await browser.press('More for Tuesday wheel');
+    await browser.menu('Delete');
+    await browser.seeText('was deleted');
+    const asked = await browser.run<string | null>('return window.__asked ?? null');
+    if (asked !== null) expect(asked).toContain('no room left');
+    await browser.driver.close();
+    await browser.driver.switchTo().window(here);
     await quota();
     await browser.press('Try again');
     await browser.saved();

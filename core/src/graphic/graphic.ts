@@ -300,7 +300,7 @@ export function wordsTaken(text: string): { readonly text: string; readonly left
     .toWellFormed()
     .replace(/\r\n?|[\u2028\u2029\u0085\v\f]/g, '\n')
     .replace(/\t/g, '  ')
-    // eslint-disable-next-line no-control-regex -- control characters are just what is not wanted here
+
     .replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, '');
   const lines = plain.split('\n');
   const taken = cutText(lines.slice(0, limits.lines).join('\n'), most);

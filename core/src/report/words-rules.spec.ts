@@ -172,7 +172,7 @@ describe('transparency', () => {
 });
 
 describe('undescribed', () => {
-  it('notes the absence (WCAG 2.2, 1.1.1) and proposes what the words say and what the pictures are called', () => {
+  it('notes the absence (WCAG 2.2, 1.1.1) and proposes what the words say, and nothing that files or layers are called', () => {
     const g = withLayers(
       blank(),
       photo({ name: 'Drying shelf' }),
@@ -180,7 +180,28 @@ describe('undescribed', () => {
       words('Notes\nfrom the Wheel'),
     );
     const [finding] = find(g, 'undescribed');
-    expect(finding).toMatchObject({ group: 'time', detail: 'Suggested: “Notes from the Wheel; Drying shelf”' });
-    expect(find(applyEdit(g, finding!.fixes[0]!.edit), 'undescribed')).toEqual([]);
+    expect(finding).toMatchObject({ group: 'time', detail: 'Suggested: “Notes from the Wheel”' });
+    const described = applyEdit(g, finding!.fixes[0]!.edit);
+    expect(find(described, 'undescribed')).toEqual([]);
+    expect(find(withLayers(blank(), photo()), 'undescribed')[0]).toMatchObject({ fixes: [] });
+  });
+  it('says so when words or photo changed since it was written, until it is said again', () => {
+    const g = withLayers(blank(), photo(), words('Open on Saturdays'));
+    const described = applyEdit(g, { type: 'set-export', choices: { alt: 'A shelf of pots. Open on Saturdays.' } });
+    expect(find(described, 'undescribed')).toEqual([]);
+    // What neither shows nor says anything else makes nothing stale.
+    const [shelf, title] = described.layers;
+    const moved = { ...title!, name: 'Other', locked: true } as typeof title & object;
+    expect(find(applyEdit(described, { type: 'replace-layer', layer: moved }), 'undescribed')).toEqual([]);
+    for (const layer of [
+      { ...shelf!, asset: 'b'.repeat(64) } as typeof shelf & object,
+      words('Closed', { id: title!.id }),
+    ]) {
+      const stale = applyEdit(described, { type: 'replace-layer', layer });
+      const [finding] = find(stale, 'undescribed');
+      expect(finding!.title).toBe('The description is of an earlier state');
+      expect(finding!.fixes.length).toBeGreaterThan(0);
+      for (const { edit } of finding!.fixes) expect(find(applyEdit(stale, edit), 'undescribed')).toEqual([]);
+    }
   });
 });

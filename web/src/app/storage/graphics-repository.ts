@@ -69,7 +69,7 @@ export interface Writer {
 const elsewhere = {
   code: 'elsewhere',
   message:
-    'This graphic was changed elsewhere since it was opened here, so the last changes were not written over that. Keep yours as a graphic of its own, or reload.',
+    'This graphic was changed elsewhere since it was opened here, so the last changes were not written over that. Keep yours as a graphic of its own, or look at the other.',
 } as const;
 const gone = {
   code: 'gone',

@@ -173,10 +173,10 @@ export function makeZip(into: WritableStream<Uint8Array<ArrayBuffer>>): ZipMaker
       const readable = new ReadableStream<Uint8Array>(
         {
           async pull(controller) {
-            const { value, done } = await from.next();
-            if (done) return controller.close();
+            const next: IteratorResult<unknown, unknown> = await from.next();
+            if (next.done) return controller.close();
             count++;
-            controller.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
+            controller.enqueue(encoder.encode(`${JSON.stringify(next.value)}\n`));
           },
         },
         { highWaterMark: 1 },

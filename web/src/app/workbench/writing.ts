@@ -1,6 +1,6 @@
 import { cutText, withText, wordsTaken, type WordsLayer } from '@bright-slot/core';
 
-const nameFor = (text: string) => cutText(text.slice(0, 400).replace(/\s+/g, ' ').trim(), 40) || 'Words';
+const nameFor = (text: string) => cutText(text.slice(0, 400).replace(/\s+/g, ' ').trim(), 40).trim() || 'Words';
 
 /**
  * A words layer as it is being written: the layer, what its step is called, and which steps it joins: one a word;

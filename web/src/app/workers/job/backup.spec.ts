@@ -163,11 +163,11 @@ it('what breaks off takes back all that it had written', async () => {
   const before = await all(other);
   const bulkPut = other.steps.bulkPut.bind(other.steps);
   let calls = 0;
-  other.steps.bulkPut = ((list: Step[]) => {
+  other.steps.bulkPut = (list: Step[]) => {
     if (++calls > 2) throw new DOMException('full', 'QuotaExceededError');
     return bulkPut(list);
-  }) as never;
-  const done = await bringBack(new Blob([zip as Uint8Array<ArrayBuffer>]), quiet, other);
+  };
+  const done = await bringBack(new Blob([zip]), quiet, other);
   expect(!done.ok && done.problem.message).toContain('no room for all that the file holds');
   expect(await all(other)).toEqual(before);
   // So does one whose page went in the middle: at the next start.

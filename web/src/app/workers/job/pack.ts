@@ -10,7 +10,7 @@ import {
   type Contents,
 } from '@bright-slot/core';
 import type * as z from 'zod';
-import { database, type Database, type GraphicRecord } from '../../storage/database';
+import { database, type Database } from '../../storage/database';
 import { blobSink, makeZip } from '../../storage/zip';
 
 /** How many steps are read at once: a graphic may have tens of thousands, and each holds the whole of it. */
@@ -38,7 +38,7 @@ export interface Packed {
  * steps nor pictures are ever held together. What cannot be read any more is left out and named.
  */
 export async function pack(progress: (done: number, of: number) => void, db = database()): Promise<Packed> {
-  const records = ((await db.graphics.toArray()) as GraphicRecord[]).filter((r) => r.deleted === undefined);
+  const records = (await db.graphics.toArray()).filter((r) => r.deleted === undefined);
   const hashes = await db.assets.toCollection().primaryKeys();
   const sink = blobSink('application/zip');
   const zip = makeZip(sink.writable);
