@@ -37,6 +37,13 @@ files.push(
     ),
   },
   {
+    // As many points as are taken, criss-cross: what it costs to draw is what the limit has to bear.
+    name: 'at-the-limit.svg',
+    bytes: Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1000 1000"><path d="M0 0${Array.from({ length: 59_000 }, (_, k) => `L${(k * 7919) % 1000} ${(k * 104_729) % 1000}`).join('')}"/></svg>`,
+    ),
+  },
+  {
     name: 'million.svg',
     bytes: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0${'l9 9'.repeat(250_000)}"/></svg>`),
   },

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import sharp from 'sharp';
 import { cleanDrawing } from './drawing';
 import { quietCss } from './quiet-css';
-import { drawingLimits } from './svg-source';
+import { drawingLimits, runsAcross } from './svg-source';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const svg = (body: string, attributes = 'viewBox="0 0 10 10"') =>
@@ -165,6 +165,16 @@ describe('sound drawings of every kind are taken, and drawn as librsvg (by sharp
   });
 });
 
+it('how often a path runs across itself is told at any scale, in absolute and relative commands', () => {
+  expect(runsAcross('M0 0H10V10H0V0')).toBeCloseTo(2, 6);
+  expect(runsAcross('m0 0h.01v.01h-.01v-.01z')).toBeCloseTo(2, 6);
+  expect(runsAcross('M0 0 10 10 0 0 10 10')).toBeCloseTo(3, 6);
+  expect(runsAcross('M5 5m100 100l10 0M0 0l10 0')).toBeLessThan(0.2);
+  expect(runsAcross('M0 0C9 9 9 9 10 10A5 5 0 0 1 0 0')).toBeCloseTo(2, 6);
+  expect(runsAcross('0,0 10,0 10,10')).toBeCloseTo(1, 6);
+  for (const none of ['', 'z', 'M1 1', 'nonsense', 'M0 0L1e308 1e308L-1e308 0']) expect(runsAcross(none)).toBe(0);
+});
+
 describe('what costs too much is told so, and costs little', () => {
   const many = (n: number, of: string) => of.repeat(n);
   /** References that double at each step: twenty of them mean a million. */
@@ -178,6 +188,14 @@ describe('what costs too much is told so, and costs little', () => {
     ['elements', () => svg(many(drawingLimits.elements + 1, '<g/>')), 'more than 20,000 elements'],
     ['points', () => svg(`<path d="M0 0${many(70_000, 'l1 1')}"/>`), 'more than 60,000 points'],
     ['references that double', () => svg(`${doubling}<g id="a20"><rect/></g>`), 'uses its own parts so often'],
+    [
+      'a scribble',
+      () =>
+        svg(
+          `<path d="M0 0${Array.from({ length: 50_000 }, (_, k) => `L${(k * 7919) % 1000} ${(k * 104_729) % 1000}`).join('')}"/>`,
+        ),
+      'run to and fro too often',
+    ],
     ['words', () => svg(`<text>${'a'.repeat(60_000)}</text>`), 'letters of words'],
     ['styles', () => svg(`<style>${many(40_000, 'a{b:c}')}</style><rect/>`), 'letters of styles'],
     ['effects', () => svg(`<filter id="f">${many(70, '<feFlood/>')}</filter><rect/>`), 'filter effects'],

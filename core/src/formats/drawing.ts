@@ -11,6 +11,7 @@ import {
   isSvg,
   pointCounter,
   refusedDrawing,
+  runsAcross,
   walkDrawing,
   type DrawingSize,
 } from './svg-source';
@@ -56,6 +57,9 @@ function bytesOf(address: string): Uint8Array | null {
   }
 }
 
+/** How many elements a line across a whole path counts as. */
+const RUN = 5;
+
 /** How many elements are drawn once every reference stands for what it points to: small files can be made to mean millions. */
 class Expansion {
   private readonly parts = new Map<string, { own: number; refs: string[] }>();
@@ -77,6 +81,11 @@ class Expansion {
 
   refers(id: string): void {
     for (const p of this.open) p.refs.push(id);
+  }
+
+  /** What is to be drawn here beside the element itself. */
+  weigh(more: number): void {
+    for (const p of this.open) p.own += more;
   }
 
   leave(): void {
@@ -102,10 +111,10 @@ class Expansion {
         }
         sum += n;
         if (sum > drawingLimits.expanded)
-          throw beyondDrawing(
-            `uses its own parts so often that it would draw more than ${drawingLimits.expanded.toLocaleString('en-GB')} elements.`,
-          );
+          throw beyondDrawing('would take very long to draw, since it uses its own parts so often.');
       }
+      if (sum > drawingLimits.expanded)
+        throw beyondDrawing('would take very long to draw: its lines run to and fro too often.');
       return sum;
     };
     cost(this.root);
@@ -178,7 +187,10 @@ export function cleanDrawing(bytes: Uint8Array, called: string): Result<CleanDra
     } else if (local === 'style') kept = quiet(value, 'declarationList');
     else if (/[()\\]/.test(value) && !/^(d|points|transform|gradientTransform|patternTransform|class|id)$/.test(local))
       kept = quiet(value, 'value');
-    if (local === 'd' || local === 'points') points(value);
+    if (local === 'd' || local === 'points') {
+      points(value);
+      expansion.weigh(Math.ceil(runsAcross(value) * RUN));
+    }
     for (const id of fragments(kept)) expansion.refers(id);
     out.push(` ${name}="${escaped(kept)}"`);
   };

@@ -241,6 +241,49 @@ export function numbersIn(text: string): number {
   return count;
 }
 
+/** Numbers that a path's command takes at a time, and which of them end at the new place. SVG 2, section 9.3. */
+const TAKES: ReadonlyMap<string, number> = new Map(
+  Object.entries({ m: 2, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2, a: 7 }),
+);
+
+/**
+ * How often the lines of a path (`d`) or a list of points run across its own size: what drawing it costs goes with
+ * that, whatever its scale. A scribble of 20 000 points from side to side runs across some 6 600 times, and took
+ * Chromium 0.4 s; of 40 000, 2 s. Approximate: curves count as their chords.
+ */
+export function runsAcross(data: string): number {
+  let [x, y, run] = [0, 0, 0];
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  let command = 'L';
+  let taken: number[] = [];
+  const step = (toX: number, toY: number, drawn: boolean) => {
+    if (drawn) run += Math.abs(toX - x) + Math.abs(toY - y);
+    [x, y] = [toX, toY];
+    [left, right] = [Math.min(left, x), Math.max(right, x)];
+    [top, bottom] = [Math.min(top, y), Math.max(bottom, y)];
+  };
+  for (const [token] of data.matchAll(/[a-df-z]|[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi)) {
+    if (/[a-z]/i.test(token[0]!)) {
+      command = token;
+      taken = [];
+      continue;
+    }
+    taken.push(Number(token));
+    const kind = command.toLowerCase();
+    if (taken.length < (TAKES.get(kind) ?? 2)) continue;
+    const [fromX, fromY] = command === kind ? [x, y] : [0, 0];
+    const last = taken.at(-1)!;
+    if (kind === 'h') step(fromX + last, y, true);
+    else if (kind === 'v') step(x, fromY + last, true);
+    else step(fromX + taken.at(-2)!, fromY + last, kind !== 'm');
+    // What follows a place to begin at is drawn (SVG 2, section 9.3.3).
+    if (kind === 'm') command = command === 'm' ? 'l' : 'L';
+    taken = [];
+  }
+  const size = right - left + (bottom - top);
+  return size > 0 && Number.isFinite(run / size) ? run / size : 0;
+}
+
 /** Counts points as they come. */
 export function pointCounter(): (text: string | undefined) => void {
   let numbers = 0;
