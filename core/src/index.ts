@@ -79,6 +79,7 @@ export * from './report/report';
 export * from './report/covered';
 export * from './report/enlarged';
 export * from './report/faint';
+export * from './report/makeable';
 export * from './report/outside';
 export * from './report/stretched';
 export * from './report/transparency';

@@ -1,6 +1,7 @@
 import { covered } from './covered';
 import { enlarged } from './enlarged';
 import { faint } from './faint';
+import { makeable } from './makeable';
 import { outside } from './outside';
 import { stretched } from './stretched';
 import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
@@ -8,7 +9,16 @@ import { transparency } from './transparency';
 import { undescribed } from './undescribed';
 
 /** All rules, in the order their findings are listed. */
-export const rules: readonly Rule[] = [covered, faint, outside, enlarged, stretched, transparency, undescribed];
+export const rules: readonly Rule[] = [
+  makeable,
+  covered,
+  faint,
+  outside,
+  enlarged,
+  stretched,
+  transparency,
+  undescribed,
+];
 
 export interface FitReport {
   readonly findings: readonly Finding[];

@@ -171,6 +171,28 @@ describe('transparency', () => {
   });
 });
 
+describe('makeable', () => {
+  it('says so where no file of the slot’s pixels can be made, in figures', () => {
+    const at = (width: number, height: number, density: Graphic['frames'][0]['slot']['densities'][0]) => {
+      const g = blank();
+      const [frame] = g.frames as [(typeof g.frames)[0]];
+      return {
+        ...g,
+        frames: [
+          { ...frame, slot: { ...frame.slot, width, height, densities: [density] as typeof frame.slot.densities } },
+        ],
+      };
+    };
+    expect(find(at(8192, 8192, 3), 'makeable')[0]).toMatchObject({
+      group: 'before',
+      detail: expect.stringContaining('24576 × 24576 px') as string,
+    });
+    expect(find(at(8192, 8192, 1), 'makeable')).toEqual([]);
+    expect(find(at(5400, 100, 3), 'makeable')).toHaveLength(1);
+    expect(find(at(5300, 100, 3), 'makeable')).toEqual([]);
+  });
+});
+
 describe('undescribed', () => {
   it('notes the absence (WCAG 2.2, 1.1.1) and proposes what the words say, and nothing that files or layers are called', () => {
     const g = withLayers(

@@ -25,6 +25,8 @@ export class GraphicLock {
   private readonly state = signal<{ graphic: string; writes: boolean } | null>(null);
   /** The graphic that is to be held: a lock that is granted for another comes too late. */
   private wanted: string | null = null;
+  /** The request for it that is under way. */
+  private asking: Promise<void> | null = null;
   private release: (() => void) | undefined;
   private leaving: ReturnType<typeof setTimeout> | undefined;
   /** The graphic that has to be read anew: it was changed elsewhere, or this tab is its writer from now on. */
@@ -53,10 +55,15 @@ export class GraphicLock {
   /** Opens a graphic for writing where no other tab does, for reading otherwise. */
   async hold(graphic: string): Promise<void> {
     clearTimeout(this.leaving);
+    // Two places of the app may ask for the same one at once: a second request would find it taken by the first.
+    if (this.asking && this.wanted === graphic) return this.asking;
     if (this.state()?.graphic === graphic) return;
     this.letGo();
     this.wanted = graphic;
-    await this.request(graphic, { ifAvailable: true });
+    const asking = this.request(graphic, { ifAvailable: true });
+    this.asking = asking;
+    await asking;
+    if (this.asking === asking) this.asking = null;
   }
 
   /** Lets a graphic go unless another place of the app holds it at once. */

@@ -1,0 +1,24 @@
+import { fileTooLarge } from '../slot/slot';
+import { defineRule, type Finding } from './rule';
+
+/** A file of the slot's pixels has to be one that can be made: encoders and canvases have their limits. */
+export const makeable = defineRule({
+  id: 'makeable',
+  passed: 'A file of its pixels can be made',
+  needs: ['slot'],
+  judge({ slot }): Finding[] {
+    const detail = fileTooLarge(slot);
+    return detail
+      ? [
+          {
+            id: 'makeable',
+            group: 'before',
+            title: 'The slot asks for a larger file than can be made',
+            detail,
+            at: null,
+            fixes: [],
+          },
+        ]
+      : [];
+  },
+});
