@@ -1,4 +1,5 @@
 import type { Database } from './database';
+import { usedIn } from './used';
 
 /** What a bringing back has written so far stands under this in the settings, until all of it is there. */
 const MARK = 'bringing-back/';
@@ -23,13 +24,22 @@ export async function undoBringing(db: Database): Promise<boolean> {
     begun.filter((r) => r.key.startsWith(`${MARK}${kind}/`)).map((r) => String(r.value));
   const { assets, fonts, graphics, slots, steps, settings } = db;
   await db.transaction('rw', [assets, fonts, graphics, slots, steps, settings], async () => {
-    await assets.bulkDelete(keysOf('asset'));
-    await fonts.bulkDelete(keysOf('font'));
+    // First, since what is marked counts as used.
+    await settings.bulkDelete(begun.map((r) => r.key));
     await slots.bulkDelete(keysOf('slot'));
-    const ids = keysOf('graphic');
+    // One that was opened since may have been worked on.
+    const opened = new Set((await graphics.bulkGet(keysOf('graphic'))).flatMap((g) => (g?.writer ? [g.id] : [])));
+    const ids = keysOf('graphic').filter((id) => !opened.has(id));
     await graphics.bulkDelete(ids);
     await steps.where('graphicId').anyOf(ids).delete();
-    await settings.bulkDelete(begun.map((r) => r.key));
+    // What someone put into a graphic of their own meanwhile stays.
+    const brought = (await fonts.bulkGet(keysOf('font'))).filter((f) => f !== undefined);
+    const used = await usedIn(
+      db,
+      brought.map((f) => f.family),
+    );
+    await assets.bulkDelete(keysOf('asset').filter((hash) => !used.hashes.has(hash)));
+    await fonts.bulkDelete(brought.filter((f) => !used.families.has(f.family)).map((f) => f.hash));
   });
   return true;
 }

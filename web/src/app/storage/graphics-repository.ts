@@ -24,6 +24,7 @@ import {
 import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
 import type { LastWords } from './last-words';
 import { Refused, storageProblem } from './storage-problem';
+import { usedIn } from './used';
 
 /** A graphic as lists show it. */
 export interface GraphicEntry {
@@ -282,15 +283,7 @@ export class GraphicsRepository {
       await this.db.steps.where('graphicId').anyOf(ids).delete();
       await this.db.previews.bulkDelete(ids);
       await this.db.graphics.bulkDelete(ids);
-      const used = new Set<string>();
-      // Also steps that cannot be read here keep their pictures: whatever looks like a hash in them counts.
-      await this.db.steps.each((step: unknown) => {
-        for (const [hash] of JSON.stringify(step).matchAll(/[0-9a-f]{64}/g)) used.add(hash);
-      });
-      // And what is kept beside graphics: the house style's logos.
-      await settings.each(({ value }) => {
-        for (const [hash] of (JSON.stringify(value) ?? '').matchAll(/[0-9a-f]{64}/g)) used.add(hash);
-      });
+      const { hashes: used } = await usedIn(this.db);
       const old = await assets
         .where('added')
         .below(now - JUST_ADDED)

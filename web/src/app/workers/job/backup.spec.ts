@@ -170,7 +170,23 @@ it('what breaks off takes back all that it had written', async () => {
   const done = await bringBack(new Blob([zip]), quiet, other);
   expect(!done.ok && done.problem.message).toContain('no room for all that the file holds');
   expect(await all(other)).toEqual(before);
-  // So does one whose page went in the middle: at the next start.
+  // A picture that someone put into a graphic of their own meanwhile stays.
+  await other.assets.add((await db.assets.get(hash))!);
+  await other.settings.put({ key: `bringing-back/asset/${hash}`, value: hash });
+  await other.steps.update('kept-0', { name: hash });
+  expect(await undoBringing(other)).toBe(true);
+  expect(await other.assets.count()).toBe(1);
+  await other.steps.update('kept-0', { name: 'Step 0' });
+  await other.settings.put({ key: `bringing-back/asset/${hash}`, value: hash });
+  // So does a graphic that was opened since.
+  await put(other, 'opened', 1);
+  await other.graphics.update('opened', { writer: 'someone' });
+  await other.settings.put({ key: 'bringing-back/graphic/opened', value: 'opened' });
+  expect(await undoBringing(other)).toBe(true);
+  expect(await other.graphics.get('opened')).toBeDefined();
+  await other.graphics.delete('opened');
+  await other.steps.delete('opened-0');
+  // What came of one whose page went in the middle goes at the next start.
   await other.settings.put({ key: 'bringing-back/graphic/half', value: 'half' });
   await put(other, 'half');
   expect(await undoBringing(other)).toBe(true);
