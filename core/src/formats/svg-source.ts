@@ -48,7 +48,8 @@ export class DrawingRefused extends Error {
   }
 }
 
-const tooMuch = (what: string) =>
+/** The refusal of a drawing that is beyond a limit; `what` follows its name. */
+export const beyondDrawing = (what: string): DrawingRefused =>
   new DrawingRefused('too-large', `${what} Simplify it where it was drawn, or save it as a PNG.`);
 
 const damaged = () =>
@@ -95,13 +96,13 @@ export function walkDrawing(text: string, visitor: DrawingVisitor): void {
   });
   parser.on('attribute', () => {
     if (++attributes > drawingLimits.attributes)
-      throw tooMuch(`holds an element with more than ${drawingLimits.attributes} attributes.`);
+      throw beyondDrawing(`holds an element with more than ${drawingLimits.attributes} attributes.`);
   });
   parser.on('opentag', (tag) => {
     if (depth === 0 && (tag.local !== 'svg' || !isSvg(tag))) throw damaged();
     if (++elements > drawingLimits.elements)
-      throw tooMuch(`holds more than ${drawingLimits.elements.toLocaleString('en-GB')} elements.`);
-    if (depth >= drawingLimits.depth) throw tooMuch(`is nested more than ${drawingLimits.depth} deep.`);
+      throw beyondDrawing(`holds more than ${drawingLimits.elements.toLocaleString('en-GB')} elements.`);
+    if (depth >= drawingLimits.depth) throw beyondDrawing(`is nested more than ${drawingLimits.depth} deep.`);
     visitor.open(tag, depth++);
   });
   parser.on('closetag', (tag) => visitor.close(tag, --depth));
@@ -290,7 +291,7 @@ export function pointCounter(): (text: string | undefined) => void {
   return (text) => {
     if (text) numbers += numbersIn(text);
     if (numbers > drawingLimits.points * 2)
-      throw tooMuch(`has more than ${drawingLimits.points.toLocaleString('en-GB')} points.`);
+      throw beyondDrawing(`has more than ${drawingLimits.points.toLocaleString('en-GB')} points.`);
   };
 }
 
@@ -309,5 +310,3 @@ export function drawingText(bytes: Uint8Array, called: string): Result<string> {
     );
   return good(xmlText(bytes));
 }
-
-export { tooMuch as beyondDrawing };
