@@ -19,6 +19,7 @@ interface Rect {
 type Outline = 'straight' | 'rounded' | 'circle' | 'row' | 'grid';
 interface Shot {
   outline: Outline;
+  bordered: boolean;
   density: number;
   gap: number;
   count: number;
@@ -40,7 +41,7 @@ let folder: string;
 let photos: string[];
 const shots: Shot[] = [];
 
-function html(outline: Outline, ground: string): { page: string; gap: number; count: number } {
+function html(outline: Outline, ground: string, bordered: string): { page: string; gap: number; count: number } {
   const gap = pick([8, 15, 20]);
   const [columns, rows] = outline === 'row' ? [5, 1] : outline === 'grid' ? [3, 2] : [1, 1];
   const side = pick([64, 96, 128, 160]);
@@ -61,7 +62,7 @@ function html(outline: Outline, ground: string): { page: string; gap: number; co
     count: columns * rows,
     page: `<!doctype html><style>body{margin:0;height:1000px;background:${behind}}
 .slots{position:absolute;left:${left}px;top:${top}px;display:grid;grid-template-columns:repeat(${columns},${w}px);gap:${gap}px}
-img{width:${w}px;height:${h}px;object-fit:cover;border-radius:${radius};display:block}
+img{width:${w}px;height:${h}px;object-fit:cover;border-radius:${radius};display:block${bordered ? ';border:1px solid ' + bordered : ''}}
 p{position:absolute;left:${left}px;top:${top + rows * (h + gap) + 12}px;width:600px;margin:0;font:16px sans-serif}</style>
 <div class="slots">${pictures}</div><p>The shelf nearest the burner came out a shade greener than the rest, which is what we hoped for.</p>`,
   };
@@ -82,10 +83,12 @@ beforeAll(async () => {
   browser = await Browser.open();
   const grounds = ['#ffffff', '#fbf8f2', '#2f2a26', '#e9e2d3', 'linear-gradient(160deg,#fff,#cfd8d0)'];
   const outlines: Outline[] = ['straight', 'rounded', 'circle', 'row', 'grid'];
-  for (let i = 0; i < 30; i++) {
+  for (let i = 0; i < 50; i++) {
     const density = [1, 1.5, 2][i % 3]!;
     const outline = outlines[Math.floor(i / 3) % 5]!;
-    const { page, gap, count } = html(outline, i % 4 === 3 ? 'photo' : pick(grounds));
+    // The last twenty have a border of a px; a round one is mixed with what is beside it and told within two.
+    const bordered = i < 30 ? '' : pick(['#c9c4ba', '#d9d2c3', '#1f2a30', '#a4512f', '#cccccc']);
+    const { page, gap, count } = html(outline, i % 4 === 3 ? 'photo' : pick(grounds), bordered);
     writeFileSync(join(folder, 'page.html'), page);
     await browser.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
       width: 1280,
@@ -98,7 +101,7 @@ beforeAll(async () => {
     const png = join(folder, `${i}.png`);
     await browser.screenshot(png);
     const rects = await browser.run<Rect[]>(
-      `return [...document.images].map((i) => { const r = i.getBoundingClientRect(); return { x: r.x, y: r.y, width: r.width, height: r.height }; })`,
+      `return [...document.images].map((i) => { const r = i.getBoundingClientRect(); const b = parseFloat(getComputedStyle(i).borderLeftWidth); return { x: r.x + b, y: r.y + b, width: r.width - 2 * b, height: r.height - 2 * b }; })`,
     );
     const drags = Array.from({ length: 6 }, () => {
       const r = pick(rects);
@@ -107,7 +110,7 @@ beforeAll(async () => {
       const [right, bottom] = [(r.x + r.width) * density + off(), (r.y + r.height) * density + off()];
       return { of: r, box: { x, y, width: right - x, height: bottom - y } };
     });
-    shots.push({ outline, density, gap, count, png, drags });
+    shots.push({ outline, bordered: !!bordered, density, gap, count, png, drags });
   }
 });
 afterAll(async () => {
@@ -132,7 +135,10 @@ it('snaps random rough drags to within 1 device px in at least 95 of 100, whatev
     stdio: ['ignore', 'pipe', 'ignore'],
   });
   const measured = JSON.parse(answer.toString()) as Measured[][];
-  shots.forEach(({ outline, density, gap, count, drags }, i) =>
+  const bordersMissed: string[] = [];
+  const borders = { all: 0, found: 0 };
+  const far = { all: 0, flagged: 0, falsely: 0 };
+  shots.forEach(({ outline, bordered, density, gap, count, drags }, i) =>
     drags.forEach(({ of: r }, k) => {
       const m = measured[i]![k]!;
       const errors = [
@@ -141,6 +147,18 @@ it('snaps random rough drags to within 1 device px in at least 95 of 100, whatev
         m.box.x + m.box.width - (r.x + r.width) * density,
         m.box.y + m.box.height - (r.y + r.height) * density,
       ];
+      const worst = Math.max(...errors.map(Math.abs));
+      if (worst > 2.2) {
+        far.all++;
+        if (m.unsure.length || m.blurred) far.flagged++;
+      } else if (m.unsure.length) far.falsely++;
+      if (bordered) {
+        borders.all++;
+        // Chromium puts a border on whole device px, a fraction from where its box is; at 1.5 it mixes it with what is beside it.
+        if (worst <= (outline === 'circle' ? 2.2 : density === 1.5 ? 1.5 : 1.3)) borders.found++;
+        else bordersMissed.push(`bordered ${outline} at ${density}: ${errors.map((e) => e.toFixed(1)).join(' ')}`);
+        return;
+      }
       all++;
       if (!errors.every((e) => Math.abs(e) <= 1.001))
         missed.push(`${outline} at ${density}: ${errors.map((e) => e.toFixed(1)).join(' ')}`);
@@ -156,8 +174,12 @@ it('snaps random rough drags to within 1 device px in at least 95 of 100, whatev
   const share = (n: number, of: number) => `${n} of ${of} (${((100 * n) / of).toFixed(1)} %)`;
   console.log(
     `Measured within 1 device px: ${share(all - missed.length, all)}; outline told: ${share(shapes, all)}; rows and grids whole: ${share(grids, gridsAll)}`,
+    `with a border of 1 px: ${share(borders.found, borders.all)}; further off than 2 px: ${far.all}, said to be unsure ${far.flagged}; unsure without need: ${far.falsely}`,
     missed,
+    bordersMissed,
   );
+  expect(borders.found / borders.all).toBeGreaterThanOrEqual(0.93);
+  expect(far.flagged).toBeGreaterThanOrEqual(far.all * 0.95 - 1);
   expect((all - missed.length) / all).toBeGreaterThanOrEqual(0.95);
   expect(shapes / all).toBeGreaterThanOrEqual(0.95);
   expect(grids / gridsAll).toBeGreaterThanOrEqual(0.85);

@@ -82,7 +82,9 @@ it(`${GRAPHICS} graphics with photographs of 24 megapixels, opened and closed, e
     await openAndClose(n);
     most = Math.max(most, resident());
   }
-  const ended = await settled();
+  // What was let go is taken back when the browser comes to it.
+  let ended = await settled();
+  for (let tries = 0; tries < 4 && ended >= began * 1.1 + 20; tries++) ended = await settled();
   console.log(`memory: ${began.toFixed(0)} MB at first, ${most.toFixed(0)} at most, ${ended.toFixed(0)} at the end`);
   // Each photograph alone would be 96 MB: kept ones would show at once.
   expect(ended).toBeLessThan(began * 1.1 + 20);

@@ -96,7 +96,7 @@ it('what was open stays closed: a new house colour in it is not undone by a new 
 });
 
 it('one that was deleted elsewhere is not listed again by a late change; what is here can be kept as its own', async () => {
-  await newGraphic(browser, app, 'Round avatar');
+  await newGraphic(browser, app, 'Round chat avatar');
   await browser.fill(await browser.find('input.name'), `Soon gone${Key.ENTER}`);
   await browser.saved();
   await inTabs(async (first, second) => {

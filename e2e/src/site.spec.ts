@@ -30,12 +30,15 @@ const nameField = () => browser.find('aside .field input[spellcheck="false"]');
 
 describe('names', () => {
   beforeAll(() => toExport('demo-kiln-opening'));
-  it('say graphic, slot and day, and step on by a letter instead of overwriting', async () => {
+  it('say graphic, slot and day, stay while nothing changes, and step on by a letter instead of overwriting', async () => {
     const first = `kiln-opening-page-cover-${today()}a.jpg`;
     expect(await (await nameField()).getAttribute('value')).toBe(first);
     await browser.press('Save file');
     await download(browser, first);
     await browser.seeText(`Saved as ${first}`);
+    // One state, one name; another quality is another file.
+    expect(await (await nameField()).getAttribute('value')).toBe(first);
+    await (await browser.find('input[aria-label="Quality"]')).sendKeys(Key.ARROW_LEFT);
     await browser.driver.wait(
       async () => (await (await nameField()).getAttribute('value')) === first.replace('a.jpg', 'b.jpg'),
       5000,
@@ -90,6 +93,9 @@ describe('the sites place', () => {
   it('asks for a description when sending, proposed from the words', async () => {
     await toExport('demo-autumn-glazes');
     await browser.press('Put on the site');
+    // What the fit report found is named once.
+    await browser.seeText('still open');
+    await browser.press('Send it all the same');
     const asked = await browser.find('mat-dialog-container textarea');
     expect(await asked.getAttribute('value')).toBe('Notes from the Wheel; a diary from the mill');
     await browser.press('Not yet');
@@ -98,7 +104,8 @@ describe('the sites place', () => {
     await browser.press('Send with this');
     await browser.seeText('It is on the site.');
     await browser.press('Put on the site');
-    await browser.driver.wait(async () => (await (await nameField()).getAttribute('value'))!.endsWith('c.jpg'), 10_000);
+    // The site keeps one of each name: the same state again goes under the next.
+    await browser.driver.wait(async () => (await (await nameField()).getAttribute('value'))!.endsWith('b.jpg'), 10_000);
   });
   it('shows each page, what its slot shows, when it was sent and from which graphic', async () => {
     await browser.go(`${app.app}/sites`);

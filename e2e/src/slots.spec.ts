@@ -184,6 +184,7 @@ describe('the sums', () => {
   it('strip: 666 for 5 × 134 is 4 short, and the fifth tile suffers', async () => {
     await open('?way=strip');
     await panelSays('5 × 134 = 670');
+    await fill('Total', '666');
     await panelSays('666 is 4 px short: tile 5 would be 130 instead of 134.');
     await fill('Total', '670');
     await panelSays('come to the total exactly');

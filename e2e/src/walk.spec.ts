@@ -7,7 +7,7 @@ const WALKS = Number(process.env['WALKS'] ?? 10);
 const ACTS = 300;
 /** Printed with what went wrong, so that a walk can be taken again. */
 const SEED = Number(process.env['WALK_SEED'] ?? 1128);
-const slots = ['Blog header, 940 × 198', 'Round avatar', 'Form header, 1600 × 400', 'Slim header, 960'];
+const slots = ['Blog header, 940 × 198', 'Round chat avatar', 'Form header, 1600 × 400', 'Slim header, 960'];
 
 const here = withApp();
 

@@ -14,11 +14,11 @@ import {
   mainFrame,
   measureSlot,
   reduce,
-  sampleGround,
+  groundSampler,
+  seenThrough,
   sourceNeeded,
   usualCutout,
   type CompiledRows,
-  type Field,
 } from '../../core/src/index';
 import { blank, photo, withLayers, words } from '../../core/src/testing/samples';
 import { reference, ssim } from '../../core/src/testing/reference';
@@ -123,11 +123,14 @@ const shaper = await realShaper();
     createReporter()({ graphic: g, frame: mainFrame(g), shaper, assets: new Map(), legibility: [] });
   });
   row('a block of ten thousand letters laid out and judged', long, '≤ 100', 'ms');
-  const ground: Field = { width: 940, height: 198, data: new Float32Array(940 * 198).fill(0.2) };
+  const size = { width: 940, height: 198 };
+  const pixels = { ...size, data: new Uint8ClampedArray(size.width * size.height * 4).fill(90) };
   const layout = layoutWords(layer, shaper);
-  const sampled = await time(() =>
-    sampleGround('w', layout, ground, 1, { x: 0, y: 0 }, (_i, b) => new Uint8Array(b.width * b.height).fill(255)),
-  );
+  const standing = { size, scale: 1, origin: { x: 0, y: 0 }, turn: null };
+  const sampled = await time(() => {
+    const sampler = groundSampler(layout, standing, (_i, b) => new Uint8Array(b.width * b.height).fill(255))!;
+    return sampler.sample(seenThrough(pixels, null, [255, 255, 255], sampler.region));
+  });
   row('sampling the ground of one line', sampled, 'pixel rules ≤ 150', 'ms');
 }
 

@@ -15,10 +15,10 @@ const GREY = 0.03;
  * A shade has the same hue in OKLCH (CSS Color 4, section 9.4) and at least half of what chroma it began with,
  * so that it is still that colour; what lies outside sRGB loses chroma (CSS Color 4, section 13).
  */
-export function nearestShade(hex: string, passes: (luminance: number) => boolean): string | null {
+export function nearestShade(hex: string, passes: (luminance: number, hex: string) => boolean): string | null {
   const own = toOklch(hex);
   if (!own) return null;
-  if (passes(luminance(hex))) return hex;
+  if (passes(luminance(hex), hex)) return hex;
   const grey = own.c < GREY;
   for (let step = 1; step <= 250; step++)
     for (const l of [own.l + step / 250, own.l - step / 250]) {
@@ -26,7 +26,7 @@ export function nearestShade(hex: string, passes: (luminance: number) => boolean
       const shade = clampChroma({ ...own, l }, 'oklch');
       if (!grey && shade.c < own.c / 2) continue;
       const made = formatHex(shade);
-      if (passes(luminance(made))) return made;
+      if (passes(luminance(made), made)) return made;
     }
   return null;
 }

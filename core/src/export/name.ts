@@ -34,11 +34,18 @@ function letter(n: number): string {
 export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<string> = new Set()): string {
   const make = (step: string, withLetter: boolean) => {
     const marked = withLetter && !pattern.includes('{letter}') ? `${pattern}{letter}` : pattern;
+    // No word twice: “blog-header-blog-header” says no more than “blog-header”.
+    const said = new Set<string>();
+    const once = (words: string) =>
+      words
+        .split('-')
+        .filter((word) => !said.has(word) && said.add(word))
+        .join('-');
     const stem = marked
       .split(/(\{(?:graphic|slot|date|letter)\})/)
       .map((piece) => {
-        if (piece === '{graphic}') return safeWord(parts.graphic);
-        if (piece === '{slot}') return safeWord(parts.slot);
+        if (piece === '{graphic}') return once(safeWord(parts.graphic));
+        if (piece === '{slot}') return once(safeWord(parts.slot));
         if (piece === '{date}') return parts.date;
         if (piece === '{letter}') return step;
         // Separators of the pattern stay; everything unsafe in it goes.

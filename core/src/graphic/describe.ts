@@ -1,7 +1,7 @@
 import crc from 'crc-32';
 import { cutText } from '../text';
 import { withFields } from '../words/layout';
-import { isPicture, textOf, type ExportChoices, type Layer, type WordsLayer } from './graphic';
+import { isPicture, textOf, type ExportChoices, type Graphic, type Layer, type WordsLayer } from './graphic';
 import { limits } from './limits';
 
 const wordsOf = (layers: readonly Layer[]) =>
@@ -19,11 +19,24 @@ export function proposedDescription(layers: readonly Layer[]): string {
   return cutText([...new Set(wordsOf(layers))].join('; '), limits.description / 2);
 }
 
+/** A short name for a value: another one where its JSON is another. */
+function stateName(value: unknown): string {
+  const text = JSON.stringify(value);
+  return `${text.length}-${(crc.str(text) >>> 0).toString(16)}`;
+}
+
 /** Names what a description is of: the words that are to be seen, and the pictures. Another one where either changed. */
 export function describedState(layers: readonly Layer[]): string {
   const pictures = layers.flatMap((l) => (isPicture(l) && l.visible ? [l.asset] : []));
-  const text = JSON.stringify([wordsOf(layers), pictures]);
-  return `${text.length}-${(crc.str(text) >>> 0).toString(16)}`;
+  return stateName([wordsOf(layers), pictures]);
+}
+
+/** Names what a graphic's file shows: another one where anything that is painted changed. Fields that were frozen since say the same. */
+export function pictureState({ layers, backdrop, canvas }: Pick<Graphic, 'layers' | 'backdrop' | 'canvas'>): string {
+  const plain = layers.map((l) =>
+    l.role === 'words' ? { ...l, fields: l.fields.values, locked: false } : { ...l, locked: false },
+  );
+  return stateName([plain, backdrop, canvas]);
 }
 
 /** Whether a description was written for other words or pictures than are there now. One of before that was kept is not known to be. */

@@ -280,6 +280,11 @@ export function layerOf(graphic: Graphic, layerId: string): Layer | undefined {
   return graphic.layers.find((l) => l.id === layerId);
 }
 
+/** A graphic with a layer in the place of the one of its id. */
+export function withLayer(graphic: Graphic, layer: Layer): Graphic {
+  return { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) };
+}
+
 /** A words layer's text, a line break between paragraphs. */
 export function textOf(layer: WordsLayer): string {
   return layer.paragraphs.map((p) => p.runs.map((r) => r.text).join('')).join('\n');

@@ -1,4 +1,4 @@
-import { bottom, enclosing, grown, right, type Box, type Point } from '../geometry/box';
+import { bottom, enclosing, grown, intersection, right, type Box, type Point } from '../geometry/box';
 import { middleOf, turnedBounds } from '../geometry/turn';
 import { layoutOf, wordsBounds, wordsExtent } from '../words/layout';
 import { CLOSE, CUBIC, LINE, MOVE, QUAD, type Outline } from '../words/outline';
@@ -177,8 +177,28 @@ export function behindBoxes(layer: VeilLayer, scene: Scene, shaper: Shaper): Box
   return veiledWords(layer, scene.layers).map((w) => grown(wordsBounds(w, layoutOf(w, shaper)), grow + soft));
 }
 
-/** The box a veil lies in, canvas px; null where it has no words to lie behind. */
+/** What of the canvas lies within the border of a photo that covers it, below a layer: a veil leaves a frame as it is. */
+function withinFrame(layer: Layer, { layers, canvas }: Scene): Box {
+  const whole = { x: 0, y: 0, ...canvas };
+  const below = layers.slice(
+    0,
+    Math.max(
+      0,
+      layers.findIndex((l) => l.id === layer.id),
+    ),
+  );
+  const photo = below.findLast((l) => isPicture(l) && l.visible && l.place.mode === 'cover');
+  const width = photo && isPicture(photo) && photo.turn % 90 === 0 ? (photo.border?.width ?? 0) : 0;
+  return 2 * width < Math.min(canvas.width, canvas.height) ? grown(whole, -width) : whole;
+}
+
+/** The box a veil lies in, canvas px; null where it has no words to lie behind, or lies wholly on a frame. */
 export function veilBox(layer: VeilLayer, scene: Scene, shaper: Shaper): Box | null {
+  const box = veilReach(layer, scene, shaper);
+  return box && layer.form.kind !== 'behind' ? intersection(box, withinFrame(layer, scene)) : box;
+}
+
+function veilReach(layer: VeilLayer, scene: Scene, shaper: Shaper): Box | null {
   const { form } = layer;
   const { width, height } = scene.canvas;
   switch (form.kind) {

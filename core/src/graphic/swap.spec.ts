@@ -120,6 +120,20 @@ describe('which photo suits', () => {
     ];
     expect(bySuit(list).map((l) => l.name)).toEqual(['wide', 'tall', 'small']);
   });
+
+  it('prefers what is calm where words stand', () => {
+    const busy = (left: number, right: number) => ({ across: 2, down: 1, parts: [left, right] });
+    const at = (map: ReturnType<typeof busy>) =>
+      suitOf({ natural: { width: 1584, height: 396 }, ...about, busy: map }, frame, [
+        { x: 0.05, y: 0.2, width: 0.4, height: 0.5 },
+      ]);
+    const list = [
+      { name: 'busy there', suit: at(busy(0.09, 0.01)) },
+      { name: 'busy elsewhere', suit: at(busy(0.01, 0.09)) },
+    ];
+    expect(list.map((l) => Math.round(l.suit.busy! * 100))).toEqual([9, 1]);
+    expect(bySuit(list)[0]!.name).toBe('busy elsewhere');
+  });
 });
 
 describe('pictures that meet', () => {

@@ -1,6 +1,7 @@
 import { containBox, coverBox, coverIntent } from '../geometry/fit';
 import { intersection, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf, turnedPoint, boxAbout } from '../geometry/turn';
+import { busyIn, type BusyMap } from '../pixels/saliency';
 import type { PictureLayer } from './graphic';
 import { cropWindow, windowZoom, withImageAt } from './cropping';
 import { coverFrame, freePlace, mirrored, mirroredPoint, pictureGeometry, stretchOf } from './picture-geometry';
@@ -83,13 +84,27 @@ export interface Suit {
   readonly part: Box;
   /** How much of its subject would be seen, 0…1. */
   readonly kept: number;
+  /** How much of the frame its subject would take, 0…1. */
+  readonly fills: number;
   /** Canvas px times density for one of its own px; above 1 it would be enlarged. */
   readonly scale: number;
+  /** How busy it is where words stand, 0…1; null where none do. */
+  readonly busy: number | null;
 }
 
-/** How a picture covers a frame by its focus. `subject` in shares of the picture; `pixels` is what the frame needs. */
-export function suitOf(picture: { natural: Size; focus: Point; subject: Box }, pixels: Size): Suit {
-  const { natural, focus, subject } = picture;
+/** From here on words over a picture are hard to read whatever their colour. Tuned on the demo's photographs. */
+export const BUSY = 0.055;
+
+/**
+ * How a picture covers a frame by its focus. `subject` in shares of the picture; `pixels` is what the frame needs;
+ * `words` are the boxes that words take, in shares of the frame.
+ */
+export function suitOf(
+  picture: { natural: Size; focus: Point; subject: Box; busy?: BusyMap },
+  pixels: Size,
+  words: readonly Box[] = [],
+): Suit {
+  const { natural, focus, subject, busy } = picture;
   const image = coverBox(natural, { x: 0, y: 0, ...pixels }, focus);
   const scale = image.width / natural.width;
   const part = {
@@ -105,13 +120,36 @@ export function suitOf(picture: { natural: Size; focus: Point; subject: Box }, p
     height: subject.height * natural.height,
   };
   const seen = intersection(own, part);
-  return { part, scale, kept: seen ? (seen.width * seen.height) / (own.width * own.height) : 0 };
+  const area = seen ? seen.width * seen.height : 0;
+  const under = words.map((w) => ({
+    x: (part.x + w.x * part.width) / natural.width,
+    y: (part.y + w.y * part.height) / natural.height,
+    width: (w.width * part.width) / natural.width,
+    height: (w.height * part.height) / natural.height,
+  }));
+  return {
+    part,
+    scale,
+    kept: area / (own.width * own.height),
+    fills: area / (part.width * part.height),
+    busy: busy && under.length ? Math.max(...under.map((w) => busyIn(busy, w))) : null,
+  };
 }
 
-/** Pictures with how they suit, the best first: enough pixels, then the subject seen, as it came otherwise. */
+/** A subject that takes so much of a frame's area is large enough in it: common practice, no source. */
+const LARGE = 0.6;
+
+/**
+ * Pictures with how they suit, the best first: enough pixels, then the subject whole and large in the frame, calm where
+ * words stand; as they came otherwise.
+ */
 export function bySuit<T extends { readonly suit: Suit }>(list: readonly T[]): T[] {
   const rank = ({ suit }: T) =>
-    (suit.scale <= 1.001 ? 10 : 0) + Math.round(suit.kept * 8) - Math.max(0, suit.scale - 1);
+    (suit.scale <= 1.001 ? 20 : 0) +
+    8 * suit.kept ** 2 +
+    6 * Math.sqrt(Math.min(1, suit.fills / LARGE)) -
+    (suit.busy === null ? 0 : 4 * Math.min(1, suit.busy / BUSY)) -
+    Math.max(0, suit.scale - 1);
   return [...list].sort((a, b) => rank(b) - rank(a));
 }
 

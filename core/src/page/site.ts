@@ -15,7 +15,8 @@ export const SentPicture = z.object({
   sent: z.string(),
   alt: z.string(),
   slot: z.string(),
-  graphic: z.object({ id: z.string(), name: z.string() }),
+  /** `state` names what it showed when it was sent (see `pictureState`); not known of what was sent before that was kept. */
+  graphic: z.object({ id: z.string(), name: z.string(), state: z.string().optional() }),
 });
 export type SentPicture = z.infer<typeof SentPicture>;
 

@@ -1,3 +1,4 @@
+import { footStops } from '../slot/darkening';
 import type { PageFit, ShownAt, Slot } from '../slot/slot';
 import { cssString } from './html';
 
@@ -64,7 +65,7 @@ export function slotCss(slot: Slot): string {
       `${at}>.slot::after{content:'';position:absolute;inset:0;background:${
         dark.kind === 'all'
           ? black(dark.strength)
-          : `linear-gradient(to top,${black(dark.strength)},${black(dark.strength * 0.45)} 45%,${black(0)} 85%)`
+          : `linear-gradient(to top,${footStops.map(({ at: up, share }) => `${black(dark.strength * share)} ${n(up * 100)}%`).join(',')})`
       }}`,
     zoneCss(slot, at),
     ...(

@@ -1,5 +1,5 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
-import { blank, photo, withLayers, words } from '../testing/samples';
+import { blank, photo, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import { usualCutout } from '../graphic/appearance';
 import { mainFrame, newGraphic } from '../graphic/graphic';
@@ -27,6 +27,30 @@ describe('plan', () => {
     const [need] = surfacesOf(p);
     expect(need!.image.x + need!.image.width).toBeGreaterThanOrEqual(252);
     expect(need!.image.y + need!.image.height).toBeGreaterThanOrEqual(293);
+  });
+  it('puts a frame around what is seen of a covering photo, at whatever zoom and quarter turn, so that no side of it is cut', () => {
+    for (const turn of [0, 90, 180, 270])
+      for (const zoom of [1, 2.3]) {
+        const layer = photo({
+          turn,
+          border: { width: 12, colour: '#ffffff' },
+          place: { mode: 'cover', focus: { x: 0.3, y: 0.8 }, zoom },
+        });
+        const g = withLayers(blank(), layer);
+        const [need] = surfacesOf(plan(g, mainFrame(g), 1, shaper));
+        const { x, y, width, height } = need!.finish!.frame;
+        expect([x, y, width, height].map((n) => Math.round(n * 1e6) / 1e6)).toEqual([0, 0, 940, 198]);
+      }
+  });
+  it('leaves a framed photo’s frame as it is under a veil', () => {
+    const framed = photo({ border: { width: 12, colour: '#ffffff' } });
+    const g = withLayers(blank(), framed, veil());
+    const sheets = plan(g, mainFrame(g), 1, shaper).operations.flatMap((o) => (o.kind === 'veil' ? [o.sheet] : []));
+    expect(sheets).toEqual([{ kind: 'even', box: { x: 12, y: 12, width: 916, height: 174 } }]);
+    const plain = withLayers(blank(), photo(), veil());
+    expect(plan(plain, mainFrame(plain), 1, shaper).operations.at(-1)).toMatchObject({
+      sheet: { kind: 'even', box: { x: 0, y: 0, width: 940, height: 198 } },
+    });
   });
   it('lists layers back to front, leaves out what is hidden, and stops below a layer', () => {
     const g = withLayers(blank(), photo(), words('Hello'), photo({ id: 'q', visible: false }));

@@ -66,13 +66,10 @@ function paintFallback<Image>(item: PlacedFallback, context: PaintContext<Image>
   context.fillText(item.text, item.x, item.y);
 }
 
-/** Paints one letter alone, in whatever transform is set; for its mask. */
-export function paintLetter<Image>(item: PlacedGlyph | PlacedFallback, context: PaintContext<Image>): void {
-  if (item.kind === 'fallback') return paintFallback(item, context);
-  context.fillStyle = item.colour;
-  context.beginPath();
-  trace(item.outline, context, item.scale, item.x, item.y);
-  context.fill();
+/** Paints one letter alone, in whatever transform is set, with a line around it (canvas px); for its mask. */
+export function paintLetter<Image>(item: PlacedGlyph | PlacedFallback, context: PaintContext<Image>, line = 0): void {
+  if (line > 0) strokeLetters([item], { width: line, colour: item.colour }, context);
+  fillLetters([item], context);
 }
 
 /** So many letters go into one path: one that is much longer takes a canvas far longer than its parts. */

@@ -12,7 +12,7 @@ import {
 import type { Fill } from '../graphic/fill';
 import type { ShapeBorder, ShapeForm, ShapeLayer, VeilLayer } from '../graphic/shape';
 import { behindBoxes, shapeBox, shapeOutline, veilBox, type Scene } from '../graphic/shape-geometry';
-import { pictureGeometry } from '../graphic/picture-geometry';
+import { coverFrame, pictureGeometry } from '../graphic/picture-geometry';
 import type { Reduction } from '../pixels/reduce';
 import { groundBox, layoutOf, wordsExtent, type WordsLayout } from '../words/layout';
 import type { Outline } from '../words/outline';
@@ -131,6 +131,8 @@ export interface PlanOptions {
   readonly below?: string;
   /** … and, where it is words, what of it stands under its letters. */
   readonly withGround?: boolean;
+  /** Paint only what lies above this layer, without the backdrop. */
+  readonly above?: string;
   /** Paint this layer alone, without the backdrop. */
   readonly only?: string;
 }
@@ -169,7 +171,10 @@ export function surfaceFor(
   const toDevice = (b: Box) => scaled({ ...b, x: b.x - frame.rect.x, y: b.y - frame.rect.y }, scale);
   const geometry = pictureGeometry(layer, graphic.canvas);
   const pivot = { x: (geometry.pivot.x - frame.rect.x) * scale, y: (geometry.pivot.y - frame.rect.y) * scale };
-  const upright = { image: toDevice(geometry.image), shown: toDevice(geometry.shown) };
+  // A frame goes around what is seen of a covering picture, not around what lies past the canvas.
+  const framed = layer.place.mode === 'cover' && (layer.border !== null || layer.corners.kind !== 'straight');
+  const seen = framed ? intersection(geometry.shown, coverFrame(layer, graphic.canvas)) : null;
+  const upright = { image: toDevice(geometry.image), shown: toDevice(seen ?? geometry.shown) };
   // Quarter turns are taken with the pixels themselves; only what is left has to be resampled.
   const quarters = ((Math.round(layer.turn / 90) % 4) + 4) % 4;
   const rest = layer.turn - Math.round(layer.turn / 90) * 90;
@@ -327,8 +332,10 @@ export function plan(graphic: Graphic, frame: Frame, scale: number, shaper: Shap
   const bleed = Math.max(width / (frame.rect.width * scale), height / (frame.rect.height * scale));
   const effective = bleed > 1 + 1e-9 ? scale * bleed : scale;
   const operations: PaintOperation[] = [];
-  if (graphic.backdrop.kind !== 'none' && !options.only) operations.push({ kind: 'fill', fill: graphic.backdrop });
-  for (const layer of graphic.layers) {
+  if (graphic.backdrop.kind !== 'none' && !options.only && !options.above)
+    operations.push({ kind: 'fill', fill: graphic.backdrop });
+  const from = options.above ? graphic.layers.findIndex((l) => l.id === options.above) + 1 : 0;
+  for (const layer of graphic.layers.slice(from)) {
     if (layer.id === options.below) {
       if (options.withGround && layer.role === 'words') operations.push(wordsOperation(layer, shaper, effective, true));
       break;

@@ -1,6 +1,7 @@
 import type { Box } from '../geometry/box';
 import type { Finish } from '../paint/finish';
 import { runOn } from './edge';
+import { frameShape } from './frame-shape';
 import { applyLook, applyTint } from './look';
 import { applyFades, applyShape, type Lying } from './mask';
 import { turnPixels } from './turn';
@@ -24,5 +25,5 @@ export function finishPixels(lying: Lying, finish: Finish, place: Box): Lying {
     applyShape(lying, frame, corners, border, turn === null);
     applyFades(lying, fades);
   }
-  return turn ? turnPixels(sheet, turn.degrees, turn.about, frame, place) : sheet;
+  return turn ? turnPixels(sheet, turn.degrees, turn.about, frameShape(frame, corners), place) : sheet;
 }

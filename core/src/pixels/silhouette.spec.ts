@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import sharp from 'sharp';
-import { hasFlatBorder, silhouetteOf, silhouettePoints, silhouetteSize } from './silhouette';
+import sharp, { type Sharp } from 'sharp';
+import { hasFewTones, hasFlatBorder, silhouetteOf, silhouettePoints, silhouetteSize } from './silhouette';
 import type { Pixels } from './reduce';
 
 async function small(file: string): Promise<Pixels> {
@@ -43,4 +43,39 @@ it.each([
   ['pictures/tiles.jpg', false],
 ])('%s has a flat border: %s', async (file, flat) => {
   expect(hasFlatBorder(await small(file))).toBe(flat);
+});
+
+describe('a mark on a sheet and a thing before a wall', () => {
+  const sampled = async (picture: Sharp) => {
+    const { data, info } = await sharp(await picture.jpeg({ quality: 85 }).toBuffer())
+      .resize(256, 256, { fit: 'inside', kernel: 'nearest' })
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    return { data: new Uint8ClampedArray(data), width: info.width, height: info.height };
+  };
+  it.each(['mug', 'jug', 'bowl', 'bottle', 'bowls', 'sponge', 'jug-tall'])(
+    'a %s before a plain wall is no mark',
+    async (name) => {
+      const file = readFileSync(new URL(`../../../demo/pictures/cutout-${name}.png`, import.meta.url));
+      const clear = { r: 0, g: 0, b: 0, alpha: 0 };
+      const thing = await sharp(file)
+        .resize(700, 500, { fit: 'contain', background: clear })
+        .extend({ top: 60, bottom: 60, left: 100, right: 100, background: clear })
+        .flatten({ background: '#e8e2d6' })
+        .png()
+        .toBuffer();
+      expect(hasFewTones(await sampled(sharp(thing)))).toBe(false);
+    },
+  );
+  it.each([
+    [
+      'two colours',
+      '<circle cx="160" cy="200" r="110" fill="#1f6f5c"/><rect x="310" y="150" width="420" height="90" fill="#1f2a30"/>',
+    ],
+    ['one, in thin lines', '<path d="M60 200h700M60 240h600M60 280h650" stroke="#555" stroke-width="5"/>'],
+  ])('a mark in %s is one', async (_name, drawing) => {
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="400"><rect width="900" height="400" fill="#fff"/>${drawing}</svg>`;
+    expect(hasFewTones(await sampled(sharp(Buffer.from(svg))))).toBe(true);
+  });
 });

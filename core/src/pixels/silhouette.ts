@@ -47,6 +47,28 @@ export function hasFlatBorder(small: Pixels): boolean {
   return width > 2 && height > 2 && other <= border / 20;
 }
 
+/** Tones that are counted, and the share of a mark's pixels that so many of them make. Tuned on drawn marks and the demo's pots on plain grounds. */
+const TONES = 12;
+const FEW = 0.74;
+
+/**
+ * Whether what stands on a plain ground is drawn in few tones, as a mark is, and not in the many of a photographed
+ * thing before a wall. `sample` is a copy whose pixels are the picture's own (not averaged), with that ground at its
+ * first pixel.
+ */
+export function hasFewTones({ data, width, height }: Pixels): boolean {
+  const bins = new Map<number, number>();
+  let rest = 0;
+  for (let i = 0; i < width * height * 4; i += 4) {
+    if (![0, 1, 2].some((k) => Math.abs(data[i + k]! - data[k]!) > ALIKE)) continue;
+    rest++;
+    const bin = ((data[i]! >> 4) << 8) | ((data[i + 1]! >> 4) << 4) | (data[i + 2]! >> 4);
+    bins.set(bin, (bins.get(bin) ?? 0) + 1);
+  }
+  const most = [...bins.values()].sort((a, b) => b - a).slice(0, TONES);
+  return most.reduce((a, b) => a + b, 0) >= FEW * rest;
+}
+
 /** From here on (of 255) a cell counts as to be seen. */
 const SEEN = 64;
 

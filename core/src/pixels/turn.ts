@@ -1,5 +1,6 @@
 import { directionOf } from '../geometry/turn';
 import type { Box, Point } from '../geometry/box';
+import { shareWithin, type FrameShape } from './frame-shape';
 import type { Lying } from './mask';
 import { byteOf, linearOf } from './srgb';
 
@@ -17,7 +18,7 @@ function weights(t: number, into: Float64Array): void {
  * Pixels turned clockwise by less than a quarter about a point, onto `place` (whole device px); in linear light on
  * premultiplied alpha. What shows ends at `frame` (device px, before the turn), its edges covered in part.
  */
-export function turnPixels(lying: Lying, degrees: number, about: Point, frame: Box, place: Box): Lying {
+export function turnPixels(lying: Lying, degrees: number, about: Point, frame: FrameShape, place: Box): Lying {
   const { pixels, x: x0, y: y0 } = lying;
   const { width, height } = pixels;
   const light = new Float32Array(width * height * 4);
@@ -31,17 +32,13 @@ export function turnPixels(lying: Lying, degrees: number, about: Point, frame: B
   const data = new Uint8ClampedArray(place.width * place.height * 4);
   const { sin, cos } = directionOf(-degrees);
   const [wx, wy] = [new Float64Array(4), new Float64Array(4)];
-  const [left, top] = [frame.x, frame.y];
-  const [right, bottom] = [frame.x + frame.width, frame.y + frame.height];
   for (let y = 0; y < place.height; y++)
     for (let x = 0; x < place.width; x++) {
       const dx = place.x + x + 0.5 - about.x;
       const dy = place.y + y + 0.5 - about.y;
       const sx = about.x + dx * cos - dy * sin;
       const sy = about.y + dx * sin + dy * cos;
-      const share =
-        Math.min(1, Math.max(0, Math.min(sx - left, right - sx) + 0.5)) *
-        Math.min(1, Math.max(0, Math.min(sy - top, bottom - sy) + 0.5));
+      const share = shareWithin(frame, sx, sy, sin, cos);
       if (share <= 0) continue;
       const fx = sx - x0 - 0.5;
       const fy = sy - y0 - 0.5;

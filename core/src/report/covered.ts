@@ -1,5 +1,6 @@
-import { bottom, right, type Box } from '../geometry/box';
-import type { PictureLayer } from '../graphic/graphic';
+import { bottom, right, type Box, type Size } from '../geometry/box';
+import type { Layer, PictureLayer } from '../graphic/graphic';
+import { ownPoint } from '../graphic/picture-geometry';
 import { bareParts, visiblePictures } from './bare';
 import { defineRule, type Finding, type Fix } from './rule';
 
@@ -7,22 +8,43 @@ type Side = 'left' | 'right' | 'top' | 'bottom';
 
 const px = (n: number) => `${n < 10 && n % 1 ? n.toFixed(1) : Math.round(n)} px`;
 
-/** What a photo is centred on now, in shares of it: the middle of its crop, or its own focus. */
-function focusNow({ crop, natural, focus }: PictureLayer): PictureLayer['focus'] {
-  return crop
-    ? { x: (crop.x + crop.width / 2) / natural.width, y: (crop.y + crop.height / 2) / natural.height }
-    : focus;
+/**
+ * What a photo is centred on now, in shares of it: the middle of its crop, what lies on the canvas's middle where it was
+ * placed by hand and is there, or its own focus.
+ */
+function focusNow(layer: PictureLayer, canvas: Size): PictureLayer['focus'] {
+  const { crop, natural, focus, place } = layer;
+  if (crop) return { x: (crop.x + crop.width / 2) / natural.width, y: (crop.y + crop.height / 2) / natural.height };
+  if (place.mode !== 'free') return focus;
+  const own = ownPoint(layer, canvas, { x: canvas.width / 2, y: canvas.height / 2 });
+  const at = { x: own.x / natural.width, y: own.y / natural.height };
+  return at.x >= 0 && at.x <= 1 && at.y >= 0 && at.y <= 1 ? at : focus;
 }
 
-/** The edit that lays a photo over the whole canvas again. */
-export function coverFix(photo: PictureLayer): Fix {
+/** The edit that lays a photo over the whole canvas again, what is seen of it staying where it is as far as it can. */
+export function coverFix(photo: PictureLayer, canvas: Size): Fix {
   return {
     label: 'Cover the canvas',
     edit: {
       type: 'replace-layer',
       name: `${photo.name} covers the canvas`,
-      layer: { ...photo, crop: null, place: { mode: 'cover', focus: focusNow(photo), zoom: 1 } },
+      layer: { ...photo, crop: null, place: { mode: 'cover', focus: focusNow(photo, canvas), zoom: 1 } },
     },
+  };
+}
+
+/** What is said where no part of the canvas is covered whole: by nothing, or by something that lets the ground through. */
+function emptyText(layers: readonly Layer[]): { title: string; detail: string } {
+  const some = layers.some((l) => l.visible && l.role !== 'words' && l.role !== 'veil');
+  if (!some)
+    return {
+      title: layers.some((l) => l.visible) ? 'Nothing covers the canvas' : 'The canvas is empty',
+      detail: 'The page’s own ground will show through. Add a photo, or choose a backdrop colour.',
+    };
+  return {
+    title: 'The canvas is not covered to the last pixel',
+    detail:
+      'What lies on it has clear parts, a fade, rounded corners or a turn, so the page’s own ground will show through beside or under it. Choose a backdrop colour, or cover the canvas with a photo.',
   };
 }
 
@@ -36,14 +58,13 @@ export const covered = defineRule({
     const bare = bareParts(layers, backdrop, canvas);
     if (bare.length === 0) return [];
     const photo = visiblePictures(layers).find((p) => p.role === 'photo' && p.opaque && !p.locked);
-    const fixes = photo ? [coverFix(photo)] : [];
+    const fixes = photo ? [coverFix(photo, canvas)] : [];
     if (bare.length === 1 && bare[0]!.width === canvas.width && bare[0]!.height === canvas.height)
       return [
         {
           id: 'covered:empty',
           group: 'before',
-          title: layers.length ? 'Nothing covers the canvas' : 'The canvas is empty',
-          detail: 'The page’s own ground will show through. Add a photo, or choose a backdrop colour.',
+          ...emptyText(layers),
           at: null,
           fixes,
         },

@@ -1,5 +1,5 @@
 import type { PictureLayer } from '../graphic/graphic';
-import { pictureGeometry, pictureScale } from '../graphic/picture-geometry';
+import { pictureGeometry, pictureScale, stretchOf } from '../graphic/picture-geometry';
 import { topDensity } from '../slot/slot';
 import { visiblePictures } from './bare';
 import { defineRule, type Finding, type Fix } from './rule';
@@ -9,9 +9,9 @@ const SLACK = 1.001;
 
 const percent = (n: number) => `${Math.round(n * 100)} %`;
 
-function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }): Fix[] {
+function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }, density: number): Fix[] {
   if (layer.place.mode === 'cover') {
-    const least = pictureScale({ ...layer, place: { ...layer.place, zoom: 1 } }, canvas);
+    const least = pictureScale({ ...layer, place: { ...layer.place, zoom: 1 } }, canvas) * density;
     if (least > SLACK || layer.place.zoom <= 1) return [];
     return [
       {
@@ -25,7 +25,8 @@ function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }
     ];
   }
   const { shown } = pictureGeometry(layer, canvas);
-  const width = layer.crop?.width ?? layer.natural.width;
+  // So many canvas px that each of its own is one of the densest file's.
+  const width = (layer.crop?.width ?? layer.natural.width) / density;
   const height = shown.height * (width / shown.width);
   return [
     {
@@ -40,6 +41,7 @@ function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }
             width,
             x: shown.x + (shown.width - width) / 2,
             y: shown.y + (shown.height - height) / 2,
+            ...(stretchOf(layer.place) === 1 ? {} : { stretch: stretchOf(layer.place) }),
           },
         },
       },
@@ -56,20 +58,22 @@ export const enlarged = defineRule({
     return visiblePictures(layers)
       .filter((l) => !l.vector)
       .flatMap((layer) => {
-        const scale = pictureScale(layer, canvas) * topDensity(slot);
+        const density = topDensity(slot);
+        const scale = pictureScale(layer, canvas) * density;
         if (scale <= SLACK) return [];
         const { shown } = pictureGeometry(layer, canvas);
-        const has = `${Math.round(shown.width / scale)} × ${Math.round(shown.height / scale)}`;
-        const needs = `${Math.round(shown.width)} × ${Math.round(shown.height)}`;
+        const size = (by: number) => `${Math.round(shown.width * by)} × ${Math.round(shown.height * by)}`;
+        const [has, needs] = [size(density / scale), size(density)];
+        const at = density > 1 ? ` at ${density}×` : '';
         const finding: Finding = {
           id: `enlarged:${layer.id}`,
           // A tenth larger is hardly seen; common practice, no source.
           group: scale > 1.1 ? 'before' : 'time',
           title: `${layer.name} is drawn at ${percent(scale)} of its own pixels`,
-          detail: `It has ${has} px where ${needs} are shown, so it will look soft. A larger picture is sharp.`,
+          detail: `It has ${has} px where the file needs ${needs}${at}, so it will look soft. A larger picture is sharp.`,
           at: shown,
           layer: layer.id,
-          fixes: fixesFor(layer, canvas),
+          fixes: fixesFor(layer, canvas, density),
         };
         return [finding];
       });

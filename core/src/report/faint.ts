@@ -1,4 +1,3 @@
-import { luminance } from '../colour/contrast';
 import { nearestShade } from '../colour/shade';
 import { withRuns, type WordsLayer } from '../graphic/graphic';
 import { faintestLetter, type Legibility } from '../words/legibility';
@@ -19,21 +18,43 @@ function recolour(layer: WordsLayer, colour: string, label: string): Fix {
   };
 }
 
-function mend(layer: WordsLayer, ground: Legibility, shownScale: number): { detail: string; fixes: Fix[] } {
-  if (layer.locked) return { detail: 'The layer is locked; unlock it to change its colour.', fixes: [] };
-  const margin = (l: number) => {
-    const f = faintestLetter(ground, shownScale, l);
+function mend(
+  layer: WordsLayer,
+  read: Legibility,
+  shownScale: number,
+  front: number,
+): { detail: string; fixes: Fix[] } {
+  if (layer.locked) return { detail: 'The layer is locked; unlock it to change it.', fixes: [] };
+  const margin = (colour: string) => {
+    const f = faintestLetter(read, shownScale, colour);
     return f ? f.contrast / f.needed : 0;
   };
-  const shade = nearestShade(layer.paragraphs[0]!.runs[0]!.colour, (l) => margin(l) >= 1);
-  if (shade) return { detail: '', fixes: [recolour(layer, shade, `Use the nearest shade that passes, ${shade}`)] };
-  const ink = inks.find((i) => margin(luminance(i.hex)) >= 1);
+  const toFront: Fix[] = read.atFront
+    ? [
+        {
+          label: 'Bring the words to the front',
+          edit: { type: 'move-layer', name: `${layer.name} to the front`, id: layer.id, to: front },
+        },
+      ]
+    : [];
+  const over = read.letters.some((l) => l.over !== null)
+    ? 'What is seen of them is not their colour alone: something lies over them, or their strokes are thinner than a pixel.'
+    : '';
+  const said = (detail: string) => [over, detail].filter(Boolean).join(' ');
+  const shade = nearestShade(layer.paragraphs[0]!.runs[0]!.colour, (_, colour) => margin(colour) >= 1);
+  if (shade)
+    return {
+      detail: said(''),
+      fixes: [...toFront, recolour(layer, shade, `Use the nearest shade that passes, ${shade}`)],
+    };
+  const ink = inks.find((i) => margin(i.hex) >= 1);
   if (ink)
     return {
-      detail: `No shade of this colour passes; ${ink.name} would.`,
-      fixes: [recolour(layer, ink.hex, `Make the words ${ink.name}`)],
+      detail: said(`No shade of this colour passes; ${ink.name} would.`),
+      fixes: [...toFront, recolour(layer, ink.hex, `Make the words ${ink.name}`)],
     };
-  return { detail: 'No one colour passes on this ground. Move the words to a calmer place.', fixes: [] };
+  if (toFront.length) return { detail: said(''), fixes: toFront };
+  return { detail: said('No one colour passes here. Move the words to a calmer place.'), fixes: [] };
 }
 
 /**
@@ -54,7 +75,7 @@ export const faint = defineRule({
       const found = ground && faintestLetter(ground, shownScale);
       if (!found || found.contrast >= found.needed) return [];
       const { letter, contrast, needed } = found;
-      const { detail, fixes } = mend(layer, ground, shownScale);
+      const { detail, fixes } = mend(layer, ground, shownScale, layers.length - 1);
       const samples = ground.letters.reduce((n, l) => n + l.samples, 0).toLocaleString('en-GB');
       return [
         {

@@ -1,6 +1,6 @@
 import { applyEdit } from '../graphic/edit';
 import { mainFrame, type Graphic } from '../graphic/graphic';
-import { blank, photo, withLayers, words } from '../testing/samples';
+import { blank, photo, random, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import { createReporter, fitWord } from './report';
@@ -26,6 +26,13 @@ describe('covered', () => {
     expect(find(withLayers(blank(), photo()), 'covered')).toEqual([]);
     expect(find({ ...blank(), backdrop: { kind: 'colour', colour: '#ffffff' } }, 'covered')).toEqual([]);
     expect(find(blank('logo'), 'covered')).toEqual([]);
+  });
+  it('does not say that nothing covers a canvas which a photo with a fade or round corners covers in part', () => {
+    const fading = photo({ fades: [{ kind: 'side', side: 'right', length: 0.3 }] });
+    const round = photo({ corners: { kind: 'round' }, place: { mode: 'free', x: 0, y: 0, width: 470 } });
+    for (const layer of [fading, round])
+      expect(find(withLayers(blank(), layer), 'covered')[0]!.title).toBe('The canvas is not covered to the last pixel');
+    expect(find(withLayers(blank(), words('x')), 'covered')[0]!.title).toBe('Nothing covers the canvas');
   });
   it('names the side and the px, and its fix covers', () => {
     const g = withLayers(blank(), photo({ place: { mode: 'free', x: -2, y: -100, width: 940 } }));
@@ -74,6 +81,34 @@ describe('enlarged', () => {
     expect(find(withLayers(blank(), photo({ natural: { width: 10, height: 10 }, vector: true })), 'enlarged')).toEqual(
       [],
     );
+  });
+  it('counts the densest file’s pixels, and its fix leaves nothing to find: 200 random pictures at 1×, 2× and 3× (seed 52)', () => {
+    const r = random(52);
+    let fixed = 0;
+    for (let n = 0; n < 200; n++) {
+      const density = ([1, 2, 3] as const)[n % 3]!;
+      const own = blank();
+      const g: Graphic = {
+        ...own,
+        frames: [{ ...mainFrame(own), slot: { ...mainFrame(own).slot, densities: [density] } }],
+      };
+      const natural = { width: Math.round(100 + r() * 4000), height: Math.round(100 + r() * 3000) };
+      const cropped = n % 4 === 1;
+      const layer = photo({
+        natural,
+        crop: cropped ? { x: 5, y: 5, width: natural.width / 2, height: natural.height / 2 } : null,
+        place:
+          n % 2 && !cropped
+            ? { mode: 'cover', focus: { x: r(), y: r() }, zoom: 1 + r() * 3 }
+            : { mode: 'free', x: r() * 100, y: r() * 100, width: 20 + r() * 1800, ...(n % 5 ? {} : { stretch: 1.2 }) },
+      });
+      const [finding] = find(withLayers(g, layer), 'enlarged');
+      for (const fix of finding?.fixes ?? []) {
+        expect(find(applyEdit(withLayers(g, layer), fix.edit), 'enlarged')).toEqual([]);
+        fixed++;
+      }
+    }
+    expect(fixed).toBeGreaterThan(60);
   });
   it('counts only a crop’s own pixels', () => {
     const g = withLayers(

@@ -34,6 +34,8 @@ const standing = (layer: Layer & { role: 'words' }, ground: string | readonly st
     letters: [
       {
         letter: 'W',
+        index: 0,
+        over: null,
         box: { x: 10, y: 10, width: 20, height: 20 },
         colour,
         size,
@@ -67,7 +69,7 @@ describe('faint', () => {
     const [finding] = find(withLayers(blank(), any), 'faint', {
       legibility: [standing(any, ['#000000', '#777777', '#ffffff'])],
     });
-    expect(finding!.detail).toContain('No one colour passes');
+    expect(finding!.detail).toContain('No one colour passes here');
     expect(finding!.fixes).toEqual([]);
   });
   it('never rounds up to what it misses: 4.48 reads 4.4', () => {

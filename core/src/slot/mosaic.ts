@@ -1,5 +1,6 @@
 import type { Box } from '../geometry/box';
 import { bad, good, type Result } from '../problem';
+import { closingParts } from './closing-sum';
 import { LONGEST_SIDE, figure } from './slot';
 
 /** How many columns and rows a cell of a mosaic takes. */
@@ -106,7 +107,8 @@ function sumOf(lengths: readonly number[], gap: number, outer: boolean, total: n
     parts.unshift(gap);
     parts.push(gap);
   }
-  return `${parts.map((n) => figure(n, 3)).join(' + ')} = ${figure(total, 3)}`;
+  const closing = closingParts(parts, total);
+  return `${closing.parts.join(' + ')} = ${figure(total, 3)}${closing.spread ? ' (thousandths spread so that it closes)' : ''}`;
 }
 
 /**

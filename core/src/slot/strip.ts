@@ -1,4 +1,5 @@
 import { bad, good, type Result } from '../problem';
+import { closingParts } from './closing-sum';
 import { LONGEST_SIDE, figure } from './slot';
 
 export interface Strip {
@@ -66,10 +67,21 @@ export function stripOf(s: Strip): Result<StripAnswer> {
     total,
     picture: runsOn ? needs : s.count * tile,
     tiles,
-    sum: `${s.count} × ${figure(tile, 3)}${s.gap ? ` + ${s.count - 1} × ${figure(s.gap, 3)}` : ''} = ${figure(needs, 3)}`,
+    sum: sumOf(s.count, tile, s.gap, needs),
     short,
     suffers: Math.abs(short) < 1e-6 ? null : consequence(tiles, total, short),
   });
+}
+
+/** "5 × 133.2 + 4 × 10 = 706", as it closes when it is done with the figures printed. */
+function sumOf(count: number, tile: number, gap: number, needs: number): string {
+  const gaps = gap && count > 1 ? [`${count - 1} × ${figure(gap, 3)}`] : [];
+  const { parts, spread } = closingParts(
+    Array.from({ length: count }, () => tile),
+    needs - (count - 1) * gap,
+  );
+  const alike = [...new Set(parts)].map((text) => `${parts.filter((p) => p === text).length} × ${text}`);
+  return `${[...alike, ...gaps].join(' + ')} = ${figure(needs, 3)}${spread ? ' (thousandths spread so that it closes)' : ''}`;
 }
 
 function consequence(tiles: readonly StripTile[], total: number, short: number): string {
@@ -82,7 +94,8 @@ function consequence(tiles: readonly StripTile[], total: number, short: number):
   if (!first) return `${lack}.`;
   const left = Math.max(0, total - first.on);
   const gone = last.number - first.number;
-  if (left <= 0) return `${lack}: tiles ${first.number} to ${last.number} would not be seen.`;
+  if (left <= 0)
+    return `${lack}: ${gone ? `tiles ${first.number} to ${last.number}` : `tile ${last.number}`} would not be seen.`;
   return `${lack}: tile ${first.number} would be ${figure(left)} instead of ${figure(first.length)}${
     gone
       ? `, and ${gone === 1 ? `tile ${last.number}` : `tiles ${first.number + 1} to ${last.number}`} would not be seen`

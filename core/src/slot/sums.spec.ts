@@ -1,6 +1,7 @@
 import { atRatio } from './ratio';
 import { arrangements, mosaicOf, readSpans, type Mosaic } from './mosaic';
 import { stripOf } from './strip';
+import { random } from '../testing/samples';
 import { figure } from './slot';
 
 const cover = { width: 851, height: 315 };
@@ -128,4 +129,76 @@ describe('strip', () => {
     { tile: null, total: null },
     { tile: null, total: 10, gap: 20 },
   ])('refuses %j', (own) => expect(stripOf({ ...strip, ...own }).ok).toBe(false));
+});
+
+describe('sums close when they are done with the figures printed', () => {
+  /** The value of a printed figure: a decimal, a fraction, or a whole and a fraction. */
+  const valueOf = (text: string) =>
+    text
+      .split(' ')
+      .map((part) => {
+        const [over, under] = part.split('/').map(Number);
+        return under ? over! / under : over!;
+      })
+      .reduce((a, b) => a + b, 0);
+  const closes = (sum: string) => {
+    const [left, right] = sum.replace(/ \(.*\)$/, '').split(' = ');
+    const added = left!
+      .split(' + ')
+      .map((part) =>
+        part
+          .split(' × ')
+          .map(valueOf)
+          .reduce((a, b) => a * b, 1),
+      )
+      .reduce((a, b) => a + b, 0);
+    return Math.abs(added - Number(right)) < 1e-6;
+  };
+  it('of 2 000 random mosaics and 2 000 random strips (seed 617)', () => {
+    const r = random(617);
+    let sums = 0;
+    for (let n = 0; n < 2000; n++) {
+      const whole = n % 3 > 0;
+      const number = (least: number, most: number) => {
+        const v = least + r() * (most - least);
+        return whole ? Math.round(v) : Math.round(v * 100) / 100;
+      };
+      const [columns, rows] = [1 + Math.floor(r() * 7), 1 + Math.floor(r() * 4)];
+      const mosaic = mosaicOf({
+        width: number(200, 1600),
+        height: number(200, 900),
+        columns,
+        rows,
+        gap: number(0, 24),
+        outerGap: n % 2 === 0,
+        spans: Array.from({ length: columns * rows }, () => ({ columns: 1, rows: 1 })),
+      });
+      if (mosaic.ok) for (const sum of mosaic.value.sums) if (++sums && !closes(sum)) throw new Error(sum);
+      const strip = stripOf({
+        count: 1 + Math.floor(r() * 12),
+        tile: n % 2 ? number(40, 300) : null,
+        gap: number(0, 30),
+        total: number(500, 1500),
+        behind: 'runs-on',
+      });
+      if (strip.ok && ++sums && !closes(strip.value.sum)) throw new Error(strip.value.sum);
+    }
+    expect(sums).toBeGreaterThan(5000);
+  });
+  it('as fractions where three places do not: thirds of 1000', () => {
+    const thirds = mosaicOf({
+      width: 1000,
+      height: 300,
+      columns: 3,
+      rows: 1,
+      gap: 0,
+      outerGap: false,
+      spans: [1, 2, 3].map(() => ({ columns: 1, rows: 1 })),
+    });
+    expect(thirds.ok && thirds.value.sums[0]).toBe('333 1/3 + 333 1/3 + 333 1/3 = 1000');
+  });
+  it('one tile is one tile: 2 × 100 in 105', () => {
+    const strip = stripOf({ count: 2, tile: 100, gap: 10, total: 105, behind: 'skips' });
+    expect(strip.ok && strip.value.suffers).toBe('105 is 105 px short: tile 2 would not be seen.');
+  });
 });

@@ -1,38 +1,30 @@
-import { createCanvas } from '@napi-rs/canvas';
 import { contrast, contrastNeeded, luminance } from '../colour/contrast';
-import type { PaintContext } from '../paint/context';
-import { paint, paintLetter } from '../paint/paint';
-import { plan } from '../paint/plan';
-import { mainFrame, type Graphic } from '../graphic/graphic';
+import type { Graphic } from '../graphic/graphic';
 import type { VeilForm } from '../graphic/shape';
-import { luminanceField } from '../pixels/luminance';
 import type { Pixels } from '../pixels/reduce';
+import { letterSheet, painted } from '../testing/reader';
 import { blank, random, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import { justEnough, veiled, type VeiledWords } from './just-enough';
 import { layoutOf } from './layout';
-import { faintestLetter, groundSampler, type Rasterise } from './legibility';
+import { faintestLetter, groundSampler } from './legibility';
 import type { Shaper } from './shaper';
+import { rasteriser } from './ways';
 
 let shaper: Shaper;
 beforeAll(async () => {
   shaper = await realShaper();
 });
 
-const rasterise: Rasterise = (item, box) => {
-  const context = createCanvas(box.width, box.height).getContext('2d');
-  context.translate(-box.x, -box.y);
-  paintLetter(item, context as unknown as PaintContext<never>);
-  const { data } = context.getImageData(0, 0, box.width, box.height);
-  return Uint8Array.from({ length: box.width * box.height }, (_, i) => data[i * 4 + 3]!);
-};
+const seen = (pixels: Pixels) => ({ pixels, over: null });
 
 const hex = (c: readonly number[]) => `#${c.map((n) => Math.round(n).toString(16).padStart(2, '0')).join('')}`;
 
 /** Words over a busy ground, and that ground with a veil of a colour at full strength, soft from left to right. */
 function region(r: () => number, own: { ink: string; size: number; colour: number[]; soft: boolean }): VeiledWords {
   const layer = words('o', { place: { x: 12, y: 2 } }, { size: own.size, colour: own.ink });
-  const sampler = groundSampler(layoutOf(layer, shaper), { width: 24, height: 24 }, 1, { x: 0, y: 0 }, rasterise)!;
+  const standing = { size: { width: 24, height: 24 }, scale: 1, origin: { x: 0, y: 0 }, turn: null };
+  const sampler = groundSampler(layoutOf(layer, shaper), standing, rasteriser(standing, null, letterSheet))!;
   const { width, height } = sampler.region;
   const bare = { width, height, data: new Uint8ClampedArray(width * height * 4) };
   const full = { width, height, data: new Uint8ClampedArray(width * height * 4) };
@@ -47,16 +39,16 @@ function region(r: () => number, own: { ink: string; size: number; colour: numbe
     }
     bare.data[i * 4 + 3] = full.data[i * 4 + 3] = 255;
   }
-  return { sampler, bare, full };
+  return { sampler, bare: seen(bare), full: seen(full) };
 }
 
 /** What the fit report says of words over pixels. */
-function judged(sampler: VeiledWords['sampler'], pixels: Pixels): number {
-  const letters = sampler.sample(luminanceField(pixels, '#ffffff'));
-  const worst = faintestLetter({ layer: 'w', letters }, 1)!;
+function judgedAt(w: VeiledWords, strength: number): number {
+  const worst = faintestLetter({ letters: w.sampler.sample(veiled(w.bare, w.full, strength)) }, 1)!;
   return worst.contrast / worst.needed;
 }
-const judgedAt = (w: VeiledWords, strength: number) => judged(w.sampler, veiled(w.bare, w.full, strength));
+const even = (own: VeiledWords['bare'], g: number) =>
+  seen({ ...own.pixels, data: own.pixels.data.map((_, i) => (i % 4 === 3 ? 255 : g)) });
 
 it('just enough is just enough: 500 random grounds, inks, veils and sizes', () => {
   const r = random(7);
@@ -88,8 +80,7 @@ it('just enough is just enough: 500 random grounds, inks, veils and sizes', () =
 it('passes through the ink’s own lightness: a black veil under mid-grey words on white helps only beyond it', () => {
   const r = random(1);
   const w = { ...region(r, { ink: '#b0b0b0', size: 26, colour: [0, 0, 0], soft: false }) };
-  const white = { ...w.bare, data: w.bare.data.map(() => 255) };
-  const black = { ...w.bare, data: w.bare.data.map((_, i) => (i % 4 === 3 ? 255 : 0)) };
+  const [white, black] = [even(w.bare, 255), even(w.bare, 0)];
   const { strength } = justEnough([[{ ...w, bare: white, full: black }]], 1);
   // Flat grounds: the contrast is that of two colours. WCAG 2.2, 1.4.3: 3 at 26 px.
   const least = Array.from({ length: 256 }, (_, s) => 255 - s).findIndex(
@@ -103,8 +94,7 @@ it('passes through the ink’s own lightness: a black veil under mid-grey words 
 it('says where no strength passes: a mid-grey veil under mid-grey words', () => {
   const r = random(2);
   const w = region(r, { ink: '#777777', size: 14, colour: [119, 119, 119], soft: false });
-  const grey = { ...w.bare, data: w.bare.data.map((_, i) => (i % 4 === 3 ? 255 : 140)) };
-  const { strength, best } = justEnough([[{ ...w, bare: grey, full: { ...grey, data: grey.data.map((n) => n) } }]], 1);
+  const { strength, best } = justEnough([[{ ...w, bare: even(w.bare, 140), full: even(w.bare, 140) }]], 1);
   expect(strength).toBeNull();
   expect(best.margin).toBeCloseTo(
     (luminance('#8c8c8c') + 0.05) / (luminance('#777777') + 0.05) / contrastNeeded(14, 700),
@@ -117,13 +107,9 @@ it('needs all words to stand out, and one reading of each', () => {
   const [dark, pale] = ['#000000', '#ffffff'].map((ink) =>
     region(r, { ink, size: 20, colour: [0, 0, 0], soft: false }),
   ) as [VeiledWords, VeiledWords];
-  const even = (w: VeiledWords, g: number): VeiledWords => ({
-    ...w,
-    bare: { ...w.bare, data: w.bare.data.map((_, i) => (i % 4 === 3 ? 255 : g)) },
-    full: { ...w.full, data: w.full.data.map((_, i) => (i % 4 === 3 ? 255 : 0)) },
-  });
+  const on = (w: VeiledWords, g: number): VeiledWords => ({ ...w, bare: even(w.bare, g), full: even(w.bare, 0) });
   // A black veil on white: white letters need much of it, black ones none of it; together none will do.
-  const [onWhite, blackOnWhite] = [even(pale, 255), even(dark, 255)];
+  const [onWhite, blackOnWhite] = [on(pale, 255), on(dark, 255)];
   expect(justEnough([[onWhite]], 1).strength).toBeGreaterThan(60);
   expect(justEnough([[blackOnWhite]], 1).strength).toBe(0);
   // Read by whichever stands out, as letters with a line around them are.
@@ -138,21 +124,18 @@ describe('a veil’s ground runs straight from none of it to all of it', () => {
     { kind: 'behind', grow: 10, soft: 24 },
   ];
   it.each(forms)('$kind, as Skia paints it, within rounding', (form) => {
-    const painted = (strength: number) => {
+    const at = (strength: number) => {
       const graphic: Graphic = withLayers(
         { ...blank(), backdrop: { kind: 'colour', colour: '#d8b070' } },
         veil({ form, strength, colour: '#203040' }),
         words('Glaze', {}, { size: 60 }),
       );
-      const p = plan(graphic, mainFrame(graphic), 1, shaper, { below: 'w' });
-      const context = createCanvas(p.width, p.height).getContext('2d');
-      paint(p, { exact: () => undefined, rough: () => undefined }, context as unknown as PaintContext<never>);
-      return context.getImageData(400, 60, 140, 80);
+      return seen(painted(graphic, shaper, 1, { below: 'w' }).pixels);
     };
-    const [bare, full] = [painted(0), painted(255)];
-    expect([...full.data].some((n, i) => n !== bare.data[i])).toBe(true);
+    const [bare, full] = [at(0), at(255)];
+    expect([...full.pixels.data].some((n, i) => n !== bare.pixels.data[i])).toBe(true);
     for (const strength of [60, 128, 201]) {
-      const [real, mixed] = [painted(strength), veiled(bare, full, strength)];
+      const [real, mixed] = [at(strength).pixels, veiled(bare, full, strength).pixels];
       const worst = real.data.reduce((most, n, i) => Math.max(most, Math.abs(n - mixed.data[i]!)), 0);
       expect(worst).toBeLessThanOrEqual(2);
     }

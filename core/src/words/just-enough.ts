@@ -1,23 +1,20 @@
-import type { Box } from '../geometry/box';
 import { STRENGTHS } from '../graphic/shape';
-import { luminanceField, type Field } from '../pixels/luminance';
-import type { Pixels } from '../pixels/reduce';
-import { faintestLetter, letterContrast, MOST_QUANTILES, type GroundSampler, type LetterGround } from './legibility';
-import { contrastNeeded, luminance } from '../colour/contrast';
+import { contrastNeeded } from '../colour/contrast';
+import { bothReadings, faintestLetter, readingContrast, type GroundSampler, type LetterGround } from './legibility';
+import type { Over, Seen } from './seen';
 
 /**
- * One way in which words can be read over a veil. `bare` and `full` are what lies behind their letters in the region of
- * the sampler, seen over the page's ground (so opaque; encoded sRGB), with the veil at no strength and at all of it.
- * `ink` reads another colour than the letters' own.
+ * One way in which words can be read over a veil. `bare` and `full` are what is seen in the region of the sampler, with
+ * the veil at no strength and at all of it. `ink` reads another colour than the letters' own.
  */
 export interface VeiledWords {
   readonly sampler: GroundSampler;
-  readonly bare: Pixels;
-  readonly full: Pixels;
+  readonly bare: Seen;
+  readonly full: Seen;
   readonly ink?: string;
 }
 
-/** Words as alternatives: they stand out when one of them does (letters, or the outline around them). */
+/** The ways of reading a layer's words: by the letters, and by the line around them where there is one. */
 export type Readings = readonly VeiledWords[];
 
 /** What was found: the strength (0…255); null where none passes, then `best` is where the least is wanting. */
@@ -30,67 +27,70 @@ export interface JustEnough {
 /** Every so many steps the ground is looked at whole; between them its luminance runs nearly straight. */
 const STRIDE = 15;
 
-/** Pixels over a page's ground, opaque. Encoded sRGB; Compositing and Blending 1, section 5.1. */
-export function overGround(pixels: Pixels, ground: readonly [number, number, number], box: Box): Pixels {
-  const data = new Uint8ClampedArray(box.width * box.height * 4);
-  for (let y = 0, i = 0; y < box.height; y++)
-    for (let x = 0, p = ((box.y + y) * pixels.width + box.x) * 4; x < box.width; x++, i += 4, p += 4) {
-      const a = pixels.data[p + 3]! / 255;
-      for (let c = 0; c < 3; c++) data[i + c] = pixels.data[p + c]! * a + ground[c]! * (1 - a);
-      data[i + 3] = 255;
-    }
-  return { data, width: box.width, height: box.height };
-}
+const between = (from: number, to: number, share: number) => from + (to - from) * share;
 
 /**
- * The ground with a veil at a strength: whatever lies over the veil, each channel runs straight from bare to full,
- * since source-over is linear in what lies below (Compositing and Blending 1, section 5.1).
+ * What is seen with a veil at a strength: whatever lies over the veil, each channel runs straight from bare to full,
+ * since source-over is linear in what lies below (Compositing and Blending 1, section 5.1); so does what lies over words.
  */
-export function veiled(bare: Pixels, full: Pixels, strength: number): Pixels {
-  const data = new Uint8ClampedArray(bare.data.length);
+export function veiled(bare: Seen, full: Seen, strength: number): Seen {
   const share = strength / (STRENGTHS - 1);
-  for (let i = 0; i < data.length; i++) data[i] = bare.data[i]! + (full.data[i]! - bare.data[i]!) * share;
-  return { data, width: bare.width, height: bare.height };
+  const { width, height } = bare.pixels;
+  const data = new Uint8ClampedArray(bare.pixels.data.length);
+  for (let i = 0; i < data.length; i++) data[i] = between(bare.pixels.data[i]!, full.pixels.data[i]!, share);
+  const pixels = { data, width, height };
+  if (bare.over === full.over || (!bare.over && !full.over)) return { pixels, over: bare.over };
+  const planes = [0, 1, 2, 3].map((c) => {
+    const nothing = c === 3 ? 1 : 0;
+    return Float32Array.from({ length: width * height }, (_, i) =>
+      between(bare.over?.planes[c]![i] ?? nothing, full.over?.planes[c]![i] ?? nothing, share),
+    );
+  });
+  return { pixels, over: { planes: planes as unknown as Over['planes'] } };
 }
 
-const fieldAt = ({ bare, full }: VeiledWords, strength: number): Field =>
-  luminanceField(veiled(bare, full, strength), '#000000');
+const lettersAt = (readings: Readings, strength: number): readonly LetterGround[] => {
+  const [own, line] = readings.map(({ sampler, bare, full, ink }) => {
+    const letters = sampler.sample(veiled(bare, full, strength));
+    return ink ? letters.map((l) => ({ ...l, colour: ink })) : letters;
+  });
+  return bothReadings(own!, line ?? null);
+};
 
 /** By how much words stand out at a strength (0…255): their faintest letter's contrast over what it needs, as the fit report judges. */
 export function marginAt(readings: Readings, shownScale: number, strength: number): number {
-  return Math.max(
-    ...readings.map((words) => {
-      const letters = words.sampler.sample(fieldAt(words, strength));
-      const worst = faintestLetter({ layer: '', letters }, shownScale, words.ink ? luminance(words.ink) : undefined);
-      return worst ? worst.contrast / worst.needed : Infinity;
-    }),
-  );
+  const worst = faintestLetter({ letters: lettersAt(readings, strength) }, shownScale);
+  return worst ? worst.contrast / worst.needed : Infinity;
+}
+
+/** A letter's ground between two strengths that were looked at, drawn straight. */
+function midway(here: LetterGround, there: LetterGround, t: number): LetterGround {
+  const mixed = (a: Float32Array, b: Float32Array) =>
+    a.length === b.length ? Float32Array.from(a, (v, i) => between(v, b[i]!, t)) : t < 0.5 ? a : b;
+  const over = here.over && there.over ? mixed(here.over, there.over) : t < 0.5 ? here.over : there.over;
+  return { ...here, ground: mixed(here.ground, there.ground), over };
 }
 
 /** Margins at all strengths, nearly: each letter's ground between the strengths that were looked at is drawn straight. */
-function estimated(words: VeiledWords, shownScale: number): Float64Array {
-  const nodes: LetterGround[][] = [];
-  for (let s = 0; s < STRENGTHS; s += STRIDE) nodes.push(words.sampler.sample(fieldAt(words, s)));
-  const inks = new Map<string, number>();
-  const inkOf = (colour: string) => {
-    const known = inks.get(colour) ?? luminance(colour);
-    inks.set(colour, known);
-    return known;
-  };
-  const between = new Float32Array(MOST_QUANTILES);
+function estimated(readings: Readings, shownScale: number): Float64Array {
+  const nodes: (readonly LetterGround[])[] = [];
+  for (let s = 0; s < STRENGTHS; s += STRIDE) nodes.push(lettersAt(readings, s));
   return Float64Array.from({ length: STRENGTHS }, (_, s) => {
     const node = Math.min(nodes.length - 2, Math.floor(s / STRIDE));
     const t = (s - node * STRIDE) / STRIDE;
     let margin = Infinity;
     nodes[node]!.forEach((letter, i) => {
-      const after = nodes[node + 1]![i]!.ground;
-      const ground = between.subarray(0, letter.ground.length);
-      for (let k = 0; k < ground.length; k++) {
-        const g = letter.ground[k]!;
-        ground[k] = g + (after[k]! - g) * t;
-      }
-      const needed = contrastNeeded(letter.size * shownScale, letter.weight);
-      margin = Math.min(margin, letterContrast({ ground }, inkOf(words.ink ?? letter.colour)) / needed);
+      const after = nodes[node + 1]![i]!;
+      // Where an estimate of places and quantiles would be mixed, the nearer look stands.
+      const comparable = letter.ground.length === after.ground.length && !letter.over === !after.over;
+      const at = comparable ? midway(letter, after, t) : t < 0.5 ? letter : after;
+      const line =
+        at.line && after.line && at.line.ground.length === after.line.ground.length
+          ? midway({ ...at, ...at.line }, { ...after, ...after.line }, t)
+          : at.line;
+      const own = readingContrast(at, at.colour);
+      const contrast = line ? Math.max(own, readingContrast(line, line.colour)) : own;
+      margin = Math.min(margin, contrast / contrastNeeded(letter.size * shownScale, letter.weight));
     });
     return margin;
   });
@@ -106,8 +106,8 @@ const DOUBT = 0.04;
  * around it. `shownScale`: CSS px on the page per canvas px.
  */
 export function justEnough(words: readonly Readings[], shownScale: number): JustEnough {
-  const estimates = words.map((readings) => readings.map((r) => estimated(r, shownScale)));
-  const guess = (s: number) => Math.min(Infinity, ...estimates.map((e) => Math.max(...e.map((m) => m[s]!))));
+  const estimates = words.map((readings) => estimated(readings, shownScale));
+  const guess = (s: number) => Math.min(Infinity, ...estimates.map((e) => e[s]!));
   const known = new Map<number, number>();
   const exact = (s: number) => {
     let margin = known.get(s);

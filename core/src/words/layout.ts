@@ -67,58 +67,85 @@ export function textAs(run: Pick<Run, 'text' | 'case'>): string {
 const guessedWidth = (text: string, size: number) =>
   size * (/\p{Emoji_Presentation}/u.test(text) ? 1.25 : /\p{L}/u.test(text) ? 0.62 : 1);
 
+type ShapedGlyph = ReturnType<Shaper['shape']>[number];
+
+/** What a run's text is drawn with, in the order it is seen: a face's glyph, or characters that are left to the browser. */
+type ShapedPiece =
+  | { readonly kind: 'glyph'; readonly glyph: ShapedGlyph; readonly letter: Intl.SegmentData | undefined }
+  | { readonly kind: 'left'; readonly from: number; readonly to: number; readonly width: number };
+
+/** How wide the browser's own fonts draw a text at a run's size, canvas px. */
+function widthLeft(text: string, { size, face: { weight, italic } }: Run, shaper: Shaper): number {
+  return (
+    shaper.browserWidth?.(text, { size, weight, italic }) ??
+    [...graphemes.segment(text)].reduce((sum, s) => sum + guessedWidth(s.segment, size), 0)
+  );
+}
+
+/** Shapes a run's text, and puts together what no face has as it will be drawn: whoever lays lines measures the same. */
+function shapedPieces(run: Run, set: string, shaper: Shaper): ShapedPiece[] {
+  const pieces: ShapedPiece[] = [];
+  const segments = graphemes.segment(set);
+  const glyphs = shaper.shape(set, run.face, run.tracking !== 0);
+  // What was last left to the browser.
+  let left = { from: 0, to: 0 };
+  for (let i = 0; i < glyphs.length; i++) {
+    const glyph = glyphs[i]!;
+    const letter = segments.containing(glyph.cluster);
+    if (glyph.glyph !== 0) {
+      pieces.push({ kind: 'glyph', glyph, letter });
+      continue;
+    }
+    // A letter of several characters, of which one or the other is there.
+    if (letter && letter.index >= left.from && letter.index < left.to) continue;
+    let [from, to] = [letter?.index ?? glyph.cluster, (letter?.index ?? glyph.cluster) + (letter?.segment.length ?? 0)];
+    // Letters of another script hang together: they go to the browser in one piece, unless they are spaced out.
+    const joined = run.tracking === 0 && /\p{L}/u.test(letter?.segment ?? '');
+    for (; i + 1 < glyphs.length && glyphs[i + 1]!.glyph === 0; i++) {
+      const next = segments.containing(glyphs[i + 1]!.cluster)!;
+      const within = next.index >= from && next.index < to;
+      if (!within && !(joined && /[\p{L}\p{M}]/u.test(next.segment))) break;
+      from = Math.min(from, next.index);
+      to = Math.max(to, next.index + next.segment.length);
+    }
+    left = { from, to };
+    pieces.push({ kind: 'left', from, to, width: widthLeft(set.slice(from, to), run, shaper) });
+  }
+  return pieces;
+}
+
 /** Shapes one run's text on the baseline at (0, 0), in the order it is seen. Gives its items and its advance. */
 function layRun(run: Run, set: string, shaper: Shaper): { items: Item[]; advance: number } {
   const items: Item[] = [];
   const tracking = run.tracking * run.size;
   // With letters spaced out there are no ligatures (CSS Text 3, section 8.2), and each letter takes its share.
   let spaced = -1;
-  // What was last left to the browser.
-  let left = { from: 0, to: 0 };
   const { unitsPerEm } = shaper.metrics(run.face);
   const scale = run.size / unitsPerEm;
   let x = 0;
   const { size, colour } = run;
   const { weight, italic } = run.face;
-  const segments = graphemes.segment(set);
-  const glyphs = shaper.shape(set, run.face, tracking !== 0);
-  for (let i = 0; i < glyphs.length; i++) {
-    const g = glyphs[i]!;
-    const segment = segments.containing(g.cluster);
-    let text = segment?.segment ?? '';
-    // Once for each letter, also one of several glyphs.
-    if (segment && segment.index !== spaced) {
-      if (spaced >= 0) x += tracking;
-      spaced = segment.index;
-    }
-    if (g.glyph === 0) {
-      // A letter of several characters, of which one or the other is there.
-      if (segment && segment.index >= left.from && segment.index < left.to) continue;
-      let [from, to] = [segment?.index ?? g.cluster, (segment?.index ?? g.cluster) + text.length];
-      // Letters of another script hang together: they go to the browser in one piece, unless they are spaced out.
-      const joined = tracking === 0 && /\p{L}/u.test(text);
-      for (; i + 1 < glyphs.length && glyphs[i + 1]!.glyph === 0; i++) {
-        const next = segments.containing(glyphs[i + 1]!.cluster)!;
-        const within = next.index >= from && next.index < to;
-        if (!within && !(joined && /[\p{L}\p{M}]/u.test(next.segment))) break;
-        from = Math.min(from, next.index);
-        to = Math.max(to, next.index + next.segment.length);
-        spaced = next.index;
-      }
-      text = set.slice(from, to);
-      left = { from, to };
-      const width =
-        shaper.browserWidth?.(text, { size, weight, italic }) ??
-        [...graphemes.segment(text)].reduce((sum, s) => sum + guessedWidth(s.segment, size), 0);
-      items.push({ kind: 'fallback', text, x, y: 0, size, weight, italic, colour, width });
-      x += width;
+  /** Once for each letter, also one of several glyphs. */
+  const space = (index: number) => {
+    if (index === spaced) return;
+    if (spaced >= 0) x += tracking;
+    spaced = index;
+  };
+  for (const piece of shapedPieces(run, set, shaper)) {
+    if (piece.kind === 'left') {
+      space(piece.from);
+      const text = set.slice(piece.from, piece.to);
+      items.push({ kind: 'fallback', text, x, y: 0, size, weight, italic, colour, width: piece.width });
+      x += piece.width;
       continue;
     }
+    const { glyph: g, letter } = piece;
+    if (letter) space(letter.index);
     const outline = shaper.outline(run.face, g.glyph);
     if (outline.length)
       items.push({
         kind: 'outline',
-        text,
+        text: letter?.segment ?? '',
         outline,
         x: x + g.dx * scale,
         y: -g.dy * scale,
@@ -195,9 +222,17 @@ function advancesOf(run: Run, text: string, shaper: Shaper): Float64Array {
   const advances = new Float64Array(text.length);
   const { unitsPerEm } = shaper.metrics(run.face);
   const tracking = run.tracking * run.size;
-  for (const g of shaper.shape(text, run.face, tracking !== 0))
-    advances[g.cluster]! +=
-      g.glyph === 0 ? guessedWidth(text[g.cluster]!, run.size) : (g.advance / unitsPerEm) * run.size;
+  for (const piece of shapedPieces(run, text, shaper)) {
+    if (piece.kind === 'glyph') {
+      advances[piece.glyph.cluster]! += (piece.glyph.advance / unitsPerEm) * run.size;
+      continue;
+    }
+    // What is drawn in one piece is as wide as that; where it is broken, each letter takes its part of it.
+    const letters = [...graphemes.segment(text.slice(piece.from, piece.to))];
+    const widths = letters.map((l) => widthLeft(l.segment, run, shaper));
+    const sum = widths.reduce((a, b) => a + b, 0) || 1;
+    letters.forEach((l, i) => (advances[piece.from + l.index]! += (widths[i]! / sum) * piece.width));
+  }
   if (tracking !== 0) for (const { index } of graphemes.segment(text)) advances[index]! += tracking;
   return advances;
 }
@@ -306,7 +341,39 @@ function fillingSize(layer: WordsLayer, paragraphs: readonly SetParagraph[], box
 export function layoutWords(layer: WordsLayer, shaper: Shaper): WordsLayout {
   const { sizing, place } = layer;
   const paragraphs = setParagraphs(layer, shaper, sizing.kind !== 'grow');
-  const by = sizing.kind === 'fill' ? fillingSize(layer, paragraphs, sizing) : 1;
+  if (sizing.kind !== 'fill') return laidOut(layer, paragraphs, shaper, 1);
+  let by = fillingSize(layer, paragraphs, sizing);
+  let layout = laidOut(layer, paragraphs, shaper, by);
+  // Lines may close up until letters reach past them, and letters lean out: nothing of them leaves the box.
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    const out = beyondBox(layout, place, sizing, alignShare[layer.paragraphs[0]!.align]);
+    if (out <= 0 || by * layer.paragraphs[0]!.runs[0]!.size <= LEAST_SIZE) break;
+    by *= Math.max(0.5, Math.min(0.99, 1 - (1.5 * out) / Math.max(sizing.width, sizing.height)));
+    layout = laidOut(layer, paragraphs, shaper, by);
+  }
+  return layout;
+}
+
+/** So often a block is made smaller until its ink is within its box. */
+const MOST_TRIES = 12;
+
+/** How far the ink of a block reaches past its box, canvas px; 0 where it does not. */
+function beyondBox({ ink, box }: WordsLayout, place: WordsLayer['place'], size: Size, share: number): number {
+  if (!ink) return 0;
+  const left = place.x - size.width * share;
+  const past = Math.max(
+    left - ink.x,
+    ink.x + ink.width - left - size.width,
+    place.y - ink.y,
+    ink.y + ink.height - place.y - size.height,
+    box.width - size.width,
+  );
+  return past > 0.01 ? past : 0;
+}
+
+/** A block at `by` times its own sizes. */
+function laidOut(layer: WordsLayer, paragraphs: readonly SetParagraph[], shaper: Shaper, by: number): WordsLayout {
+  const { sizing, place } = layer;
   const lines = linesOf(layer, paragraphs, shaper, by, sizing.kind === 'grow' ? null : sizing.width);
   const items: Item[] = [];
   const boxes: Box[] = [];

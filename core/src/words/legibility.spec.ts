@@ -1,43 +1,44 @@
-import { createCanvas, type Canvas } from '@napi-rs/canvas';
-import { mainFrame } from '../graphic/graphic';
 import { contrast, contrastOfLuminance, luminance } from '../colour/contrast';
-import type { PaintContext } from '../paint/context';
-import { paintLetter } from '../paint/paint';
 import { squaredDistances } from '../pixels/distance';
-import { luminanceField, smoothed, type Field } from '../pixels/luminance';
-import { blank, random, words } from '../testing/samples';
+import { luminanceField, smoothed } from '../pixels/luminance';
+import type { Pixels } from '../pixels/reduce';
+import { channelsOf } from '../pixels/srgb';
+import { random, words } from '../testing/samples';
+import { letterSheet } from '../testing/reader';
 import { realShaper } from '../testing/type';
-import { layoutOf } from './layout';
-import { faintestLetter, letterContrast, sampleGround, type Rasterise } from './legibility';
+import { layoutOf, type WordsLayout } from './layout';
+import { faintestLetter, groundSampler, letterContrast, type Manner } from './legibility';
 import { LINE, MOVE, CLOSE, QUAD } from './outline';
+import { seenThrough } from './seen';
 import type { Shaper } from './shaper';
 import { strokeWidth } from './stroke';
+import { rasteriser } from './ways';
 
 let shaper: Shaper;
 beforeAll(async () => {
   shaper = await realShaper();
 });
 
-/** Masks by a real canvas, as in the worker. */
-const rasterise: Rasterise = (item, box) => {
-  const context = createCanvas(box.width, box.height).getContext('2d');
-  context.setTransform(1, 0, 0, 1, -box.x, -box.y);
-  paintLetter(item, context as unknown as PaintContext<Canvas>);
-  const { data } = context.getImageData(0, 0, box.width, box.height);
-  return Uint8Array.from({ length: box.width * box.height }, (_, i) => data[i * 4 + 3]!);
-};
-
-const flat = (colour: string, width = 940, height = 198): Field => ({
-  width,
-  height,
-  data: new Float32Array(width * height).fill(luminance(colour)),
-});
-
-function sample(ground: Field, layer = words('Notes from the Wheel')) {
-  return sampleGround(layer.id, layoutOf(layer, shaper), ground, 1, mainFrame(blank()).rect, rasterise);
+/** A part of a ground in one colour. */
+function fill(ground: Pixels, colour: string, left = 0, top = 0, right = ground.width, bottom = ground.height): Pixels {
+  for (let y = Math.max(0, top); y < Math.min(bottom, ground.height); y++)
+    for (let x = Math.max(0, left); x < Math.min(right, ground.width); x++)
+      ground.data.set([...channelsOf(colour), 255], (y * ground.width + x) * 4);
+  return ground;
 }
 
-describe('sampleGround', () => {
+const flat = (colour: string, width = 940, height = 198): Pixels =>
+  fill({ width, height, data: new Uint8ClampedArray(width * height * 4) }, colour);
+
+function sampled(ground: Pixels, layout: WordsLayout, manner: Manner = {}) {
+  const standing = { size: ground, scale: 1, origin: { x: 0, y: 0 }, turn: null };
+  const sampler = groundSampler(layout, standing, rasteriser(standing, null, letterSheet), manner);
+  return { letters: sampler ? sampler.sample(seenThrough(ground, null, [255, 255, 255], sampler.region)) : [] };
+}
+
+const sample = (ground: Pixels, layer = words('Notes from the Wheel')) => sampled(ground, layoutOf(layer, shaper));
+
+describe('groundSampler', () => {
   it('on a flat ground gives just the contrast of the two colours, letter by letter (WCAG 2.2, contrast ratio)', () => {
     const found = sample(flat('#777777'));
     expect(found.letters.map((l) => l.letter).join('')).toBe('NotesfromtheWheel');
@@ -51,8 +52,7 @@ describe('sampleGround', () => {
     const letters = layoutOf(layer, shaper).items;
     // Pale ground behind the last letter alone.
     const from = Math.floor(letters.at(-1)!.x) - 4;
-    for (let y = 0; y < ground.height; y++)
-      for (let x = from; x < ground.width; x++) ground.data[y * ground.width + x] = luminance('#f4e7cb');
+    fill(ground, '#f4e7cb', from);
     const found = faintestLetter(sample(ground, layer), 1)!;
     expect(found.letter.letter).toBe('l');
     expect(found.contrast).toBeCloseTo(contrast('#ffffff', '#f4e7cb'), 1);
@@ -64,12 +64,10 @@ describe('sampleGround', () => {
     const { ink } = layoutOf(layer, shaper);
     const ground = flat('#ffffff');
     // Four px of ink around the letter, as its outline paints them.
-    for (let y = Math.floor(ink!.y) - 4; y < ink!.y + ink!.height + 4; y++)
-      for (let x = Math.floor(ink!.x) - 4; x < ink!.x + ink!.width + 4; x++)
-        ground.data[y * 940 + x] = luminance('#1f2a30');
-    const origin = mainFrame(blank()).rect;
+    const [left, top] = [Math.floor(ink!.x) - 4, Math.floor(ink!.y) - 4];
+    fill(ground, '#1f2a30', left, top, Math.ceil(ink!.x + ink!.width + 4), Math.ceil(ink!.y + ink!.height + 4));
     const seen = (ring?: number) =>
-      sampleGround(layer.id, layoutOf(layer, shaper), ground, 1, origin, rasterise, ring).letters[0]!;
+      sampled(ground, layoutOf(layer, shaper), ring === undefined ? {} : { ring }).letters[0]!;
     // White letters: plain, they meet white beyond; outlined, they stand on the ink.
     expect(letterContrast(seen(), 1)).toBeLessThan(1.5);
     expect(letterContrast(seen(2), 1)).toBeGreaterThan(12);
@@ -84,12 +82,10 @@ describe('sampleGround', () => {
     const ground = flat('#1f2a30');
     // White from two strokes (one to look in, the rest out of the smoothing's reach) to the right on.
     const edge = Math.ceil(ink.x + ink.width + stroke + 1.5 * stroke + 2);
-    for (let y = 0; y < ground.height; y++)
-      for (let x = edge; x < ground.width; x++) ground.data[y * ground.width + x] = 1;
+    fill(ground, '#ffffff', edge);
     expect(letterContrast(sample(ground, layer).letters[0]!, 1)).toBeCloseTo(contrast('#1f2a30', '#ffffff'), 3);
     const near = flat('#1f2a30');
-    for (let y = 0; y < near.height; y++)
-      for (let x = Math.ceil(ink.x + ink.width); x < near.width; x++) near.data[y * near.width + x] = 1;
+    fill(near, '#ffffff', Math.ceil(ink.x + ink.width));
     expect(letterContrast(sample(near, layer).letters[0]!, 1)).toBeLessThan(1.2);
   });
 
@@ -97,9 +93,7 @@ describe('sampleGround', () => {
     const layout = layoutOf(words('l', {}, { size: 80 }), shaper);
     const item = layout.items[0]!;
     const count = (items: (typeof item)[]) =>
-      sampleGround('w', { ...layout, items }, flat('#000000'), 1, { x: 0, y: 0 }, rasterise).letters.map(
-        (l) => l.samples,
-      );
+      sampled(flat('#000000'), { ...layout, items }).letters.map((l) => l.samples);
     const [alone] = count([item]);
     for (const beside of count([item, { ...item, x: item.x + 6 }])) expect(beside).toBeLessThan(alone! * 0.85);
   });

@@ -1,48 +1,81 @@
-import { enclosing, grown, intersection, outward, scaled, type Box, type Size } from '../geometry/box';
+import { enclosing, grown, intersection, outward, scaled, type Box, type Point, type Size } from '../geometry/box';
+import { turnedBounds } from '../geometry/turn';
 import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contrast';
 import { squaredDistances } from '../pixels/distance';
-import { part, smoothed, type Field } from '../pixels/luminance';
+import { luminanceField, smoothed, type Field } from '../pixels/luminance';
+import { channelsOf, linearOf } from '../pixels/srgb';
 import { itemInk, type WordsLayout } from './layout';
+import type { Over, Seen } from './seen';
 import { strokeWidth } from './stroke';
 
-/** One letter and the ground it stands on. */
-export interface LetterGround {
-  readonly letter: string;
-  /** Where it is, canvas px. */
-  readonly box: Box;
+/** One way in which a letter is read: an ink, and what it stands against. */
+export interface Reading {
+  /** What is named; what is seen of it is told by `over`. */
   readonly colour: string;
+  /** Luminances of the ground around it, as seen: ascending where what lies over it is the same all over. */
+  readonly ground: Float32Array;
+  /**
+   * What is seen of the ink: red, green and blue that are added (encoded sRGB, 0…255) and the share of the ink itself
+   * (0…1); four numbers for all of the ground, or four for each of its places. Null where the ink is seen as it is.
+   */
+  readonly over: Float32Array | null;
+}
+
+/** One letter and the ground it stands on. */
+export interface LetterGround extends Reading {
+  readonly letter: string;
+  /** Which of the layout's items it is. */
+  readonly index: number;
+  /** The upright box around it as it stands, canvas px. */
+  readonly box: Box;
   /** Canvas px, and CSS weight. */
   readonly size: number;
   readonly weight: number;
-  /** Luminances of the ground around it, ascending; all of them, or evenly spaced quantiles where there are more than 256. */
-  readonly ground: Float32Array;
   /** How many pixels were sampled. */
   readonly samples: number;
+  /** Read by the line around it instead. */
+  readonly line?: Reading;
 }
 
 /** What one words layer stands on, letter by letter. */
 export interface Legibility {
   readonly layer: string;
   readonly letters: readonly LetterGround[];
+  /** Set where it is too faint, and would stand out if nothing lay over it. */
+  readonly atFront?: boolean;
 }
 
-/** Coverage 0…255 of an item of a layout alone, within a box of whole device px, row by row. */
-export type Rasterise = (item: WordsLayout['items'][number], box: Box) => Uint8Array | Uint8ClampedArray;
+/**
+ * Coverage 0…255 of an item of a layout alone as it stands in the file, turned, within a box of whole device px, row by
+ * row; with a line around it of so many canvas px.
+ */
+export type Rasterise = (item: WordsLayout['items'][number], box: Box, line: number) => Uint8Array | Uint8ClampedArray;
 
-/** So many luminances speak for a letter's ground. */
+/** How a layout stands in device px: `scale` is device px per canvas px, `origin` the frame's corner, canvas px. */
+export interface Standing {
+  readonly size: Size;
+  readonly scale: number;
+  readonly origin: Point;
+  /** All of it turned clockwise about a point, canvas px. */
+  readonly turn: { readonly degrees: number; readonly about: Point } | null;
+}
+
+/** So many luminances speak for a letter's ground, … */
 export const MOST_QUANTILES = 256;
-/** So many letters of a block are looked at. */
-const MOST_LETTERS = 1500;
+/** … and so many in a block of very many letters: every letter is looked at, each in fewer places. */
+const FEW_QUANTILES = 64;
+const MANY_LETTERS = 1500;
+/** So many places are kept where what lies over a letter differs from place to place. */
+const MOST_PLACES = 1024;
 /** From here on a pixel counts as the letter's own. */
 const INK = 96;
+/** Strokes of so many device px and more are taken for full ink. */
+const FULL = 0.9;
 
-function quantiles(values: Float32Array): Float32Array {
+function quantiles(values: Float32Array, most: number): Float32Array {
   values.sort();
-  if (values.length <= MOST_QUANTILES) return values;
-  return Float32Array.from(
-    { length: MOST_QUANTILES },
-    (_, i) => values[Math.round((i / (MOST_QUANTILES - 1)) * (values.length - 1))]!,
-  );
+  if (values.length <= most) return values;
+  return Float32Array.from({ length: most }, (_, i) => values[Math.round((i / (most - 1)) * (values.length - 1))]!);
 }
 
 const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
@@ -51,24 +84,28 @@ const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(val
 export interface GroundSampler {
   /** The part of the canvas that is looked at, whole device px. */
   readonly region: Box;
-  /** What each letter stands on; `near` holds luminances of the region alone. */
-  sample(near: Field): LetterGround[];
+  /** What each letter stands on; `seen` holds the region alone. */
+  sample(seen: Seen): LetterGround[];
+}
+
+/** How letters are looked at: as they are, or by the line around them (canvas px); `ring` (device px) holds the look near. */
+export interface Manner {
+  readonly ring?: number;
+  readonly line?: { readonly width: number; readonly colour: string };
 }
 
 /**
- * Finds where the ground of each letter of a layout is to be looked for. Our own method, no standard:
- * for each letter, the ground that is to be seen within one stroke's width of its outline,
- * smoothed at half a stroke (σ). `size` is the canvas's, device px; `scale` is device px per canvas px, `origin` the
- * frame's corner in canvas px. A letter wholly off the canvas is left out; null where all are. `ring` (device px)
- * holds the look to what is so near: letters with an outline stand on that, and not on what lies beyond it.
+ * Finds where the ground of each letter of a layout is to be looked for. Our own method, no standard: for each letter,
+ * the ground that is to be seen within one stroke's width of its outline as it stands on the canvas, smoothed at half a
+ * stroke (σ). A letter wholly off the canvas is left out; null where all are. Letters with an outline stand on that
+ * (`ring`), and not on what lies beyond it; read by their outline (`line`) they stand on what lies beyond it.
+ * Strokes thinner than a device px are seen by the share of it they cover.
  */
 export function groundSampler(
   layout: WordsLayout,
-  size: Size,
-  scale: number,
-  origin: { x: number; y: number },
+  { size, scale, origin, turn }: Standing,
   rasterise: Rasterise,
-  ring = Infinity,
+  { ring = Infinity, line }: Manner = {},
 ): GroundSampler | null {
   const canvas: Box = { x: 0, y: 0, width: size.width, height: size.height };
   const kindOf = (i: { size: number; weight: number }) => `${i.size}|${i.weight}`;
@@ -79,62 +116,86 @@ export function groundSampler(
       item.kind === 'outline'
         ? strokeWidth(item.outline) * item.scale
         : item.size * (item.weight >= 600 ? 0.14 : 0.085);
-    widths.set(kindOf(item), [...(widths.get(kindOf(item)) ?? []), thick]);
+    const known = widths.get(kindOf(item));
+    if (known) known.push(thick);
+    else widths.set(kindOf(item), [thick]);
   }
-  const strokes = new Map([...widths].map(([kind, all]) => [kind, Math.max(1, Math.min(ring, median(all) * scale))]));
-  // What any letter covers is no ground for its neighbours.
+  const thickness = new Map([...widths].map(([kind, all]) => [kind, median(all) * scale]));
+  const strokeOf = (kind: string) => Math.max(1, Math.min(ring, thickness.get(kind)!));
+  const shown = (thick: number) => (thick >= FULL ? 1 : thick);
+  const inkShare = (kind: string) => shown(line ? line.width * scale : thickness.get(kind)!);
+  const most = layout.items.length > MANY_LETTERS ? FEW_QUANTILES : MOST_QUANTILES;
+  // What any letter covers is no ground for its neighbours; how much of each pixel ink covers weighs what lies over it.
   const inked = new Uint8Array(size.width * size.height);
-  // Of very many letters some speak for all.
-  const every = Math.max(1, Math.ceil(layout.items.length / MOST_LETTERS));
-  const letters = layout.items.flatMap((item, i) => {
-    const ink = i % every === 0 ? itemInk(item) : null;
+  const letters = layout.items.flatMap((item, index) => {
+    const ink = itemInk(item);
     if (!ink) return [];
-    const device = scaled({ ...ink, x: ink.x - origin.x, y: ink.y - origin.y }, scale);
-    const stroke = strokes.get(kindOf(item))!;
-    const pad = Math.ceil(stroke) + 1;
-    const box = outward({
-      x: device.x - pad,
-      y: device.y - pad,
-      width: device.width + 2 * pad,
-      height: device.height + 2 * pad,
-    });
+    const kind = kindOf(item);
+    const stroke = strokeOf(kind);
+    const about = turn && { x: (turn.about.x - origin.x) * scale, y: (turn.about.y - origin.y) * scale };
+    const upright = scaled({ ...ink, x: ink.x - origin.x, y: ink.y - origin.y }, scale);
+    const device = turn && about ? turnedBounds(upright, turn.degrees, about) : upright;
+    const box = outward(grown(device, Math.ceil(stroke + (line?.width ?? 0) * scale) + 1));
     const visible = intersection(box, canvas);
     if (!visible) return [];
-    const coverage = rasterise(item, box);
+    const coverage = rasterise(item, box, line?.width ?? 0);
     const solid = Uint8Array.from(coverage, (c) => Number(c >= INK));
     for (let y = visible.y; y < visible.y + visible.height; y++)
-      for (let x = visible.x; x < visible.x + visible.width; x++)
-        if (coverage[(y - box.y) * box.width + (x - box.x)]! > 0) inked[y * size.width + x] = 1;
-    return [{ item, ink, box, visible, solid, stroke }];
+      for (let x = visible.x; x < visible.x + visible.width; x++) {
+        const c = coverage[(y - box.y) * box.width + (x - box.x)]!;
+        const at = y * size.width + x;
+        if (c > inked[at]!) inked[at] = c;
+      }
+    return [{ item, index, ink, box, visible, solid, kind, stroke }];
   });
 
   // Only the part of the ground that the letters and the smoothing reach.
-  const reach = Math.ceil(1.5 * Math.max(0, ...strokes.values())) + 1;
+  const reach = Math.ceil(1.5 * Math.max(0, ...letters.map((l) => l.stroke))) + 1;
   const all = enclosing(letters.map((l) => l.visible));
   const region = all && intersection(canvas, grown(all, reach));
   if (!region) return null;
-  const placed = letters.flatMap(({ item, ink, box, visible, solid, stroke }) => {
+  const placed = letters.flatMap(({ item, index, ink, box, visible, solid, kind, stroke }) => {
     const distances = squaredDistances(solid, box.width, box.height);
     const places: number[] = [];
     for (let y = visible.y; y < visible.y + visible.height; y++)
       for (let x = visible.x; x < visible.x + visible.width; x++)
         if (!inked[y * size.width + x] && distances[(y - box.y) * box.width + (x - box.x)]! <= stroke * stroke)
           places.push((y - region.y) * region.width + (x - region.x));
-    return places.length ? [{ item, ink, places: Uint32Array.from(places) }] : [];
+    return places.length ? [{ item, index, ink, kind, places: Uint32Array.from(places) }] : [];
   });
+  const weights = new Float32Array(region.width * region.height);
+  for (let y = 0, i = 0; y < region.height; y++)
+    for (let x = 0; x < region.width; x++, i++) weights[i] = inked[(region.y + y) * size.width + region.x + x]! / 255;
+  const field = (data: Float32Array): Field => ({ width: region.width, height: region.height, data });
+
   return {
     region,
-    sample(near) {
-      const grounds = new Map([...strokes].map(([kind, stroke]) => [kind, smoothed(near, stroke / 2)]));
-      return placed.map(({ item, ink, places }) => {
-        const { data } = grounds.get(kindOf(item))!;
+    sample({ pixels, over }) {
+      const near = luminanceField(pixels, '#000000');
+      const kinds = [...new Set(placed.map((p) => p.kind))];
+      const grounds = new Map(kinds.map((kind) => [kind, smoothed(near, strokeOf(kind) / 2).data]));
+      const covers = new Map(kinds.map((kind) => [kind, over && overNear(over, field(weights), strokeOf(kind) / 2)]));
+      return placed.map(({ item, index, ink, kind, places }) => {
+        const ground = grounds.get(kind)!;
+        const seenOver = overAt(covers.get(kind)!, places, inkShare(kind), pixels);
+        const reading =
+          seenOver && seenOver.length > 4
+            ? everyPlace(ground, places, seenOver)
+            : {
+                ground: quantiles(
+                  Float32Array.from(places, (at) => ground[at]!),
+                  most,
+                ),
+                over: seenOver,
+              };
         return {
           letter: item.text,
-          box: ink,
-          colour: item.colour,
+          index,
+          box: turn ? turnedBounds(ink, turn.degrees, turn.about) : ink,
+          colour: line?.colour ?? item.colour,
           size: item.size,
           weight: item.weight,
-          ground: quantiles(Float32Array.from(places, (at) => data[at]!)),
+          ...reading,
           samples: places.length,
         };
       });
@@ -142,21 +203,70 @@ export function groundSampler(
   };
 }
 
-/**
- * Samples the ground that each letter of a layout stands on (see `groundSampler`). `ground` holds luminances of what
- * lies below the words, in device px.
- */
-export function sampleGround(
-  layer: string,
-  layout: WordsLayout,
-  ground: Field,
-  scale: number,
-  origin: { x: number; y: number },
-  rasterise: Rasterise,
-  ring = Infinity,
-): Legibility {
-  const sampler = groundSampler(layout, ground, scale, origin, rasterise, ring);
-  return { layer, letters: sampler ? sampler.sample(part(ground, sampler.region)) : [] };
+/** What lies over the ink nearest to each place: an average weighed by ink and nearness. Red, green, blue, share. */
+function overNear({ planes }: Over, weights: Field, sigma: number): Float32Array[] {
+  const { width, height } = weights;
+  const weight = smoothed(weights, sigma).data;
+  return planes.map((plane) => {
+    const weighed = Float32Array.from(plane, (v, i) => v * weights.data[i]!);
+    const sum = smoothed({ width, height, data: weighed }, sigma).data;
+    return Float32Array.from(sum, (v, i) => (weight[i]! > 1e-5 ? v / weight[i]! : plane[i]!));
+  });
+}
+
+/** Differences in what lies over a letter that are no more than rounding: of a channel of 255, of a share. */
+const SAME = 1.5;
+const SAME_SHARE = 0.01;
+
+/** What is seen of a letter's ink at its places; null where that is the ink itself, four numbers where it is one all over. */
+function overAt(planes: readonly Float32Array[] | null, places: Uint32Array, ink: number, seen: Seen['pixels']) {
+  if (!planes && ink === 1) return null;
+  const at = (place: number): [number, number, number, number] => {
+    const [r, g, b, share] = planes ? planes.map((p) => p[place]!) : [0, 0, 0, 1];
+    const through = (added: number, c: number) => ink * added + (1 - ink) * seen.data[place * 4 + c]!;
+    return [through(r!, 0), through(g!, 1), through(b!, 2), ink * share!];
+  };
+  const all = new Float32Array(places.length * 4);
+  places.forEach((place, i) => all.set(at(place), i * 4));
+  const ends = [0, 1, 2, 3].map((c) => {
+    let [low, high, sum] = [Infinity, -Infinity, 0];
+    for (let i = c; i < all.length; i += 4) {
+      low = Math.min(low, all[i]!);
+      high = Math.max(high, all[i]!);
+      sum += all[i]!;
+    }
+    return { low, high, mean: sum / places.length };
+  });
+  if (ends.some(({ low, high }, c) => high - low > (c < 3 ? SAME : SAME_SHARE))) return all;
+  if (ends[3]!.low > 1 - SAME_SHARE && ends.every((e, c) => c === 3 || e.high < SAME)) return null;
+  return Float32Array.from(ends, (e) => e.mean);
+}
+
+/** A letter's ground place by place, of very many some in even steps. */
+function everyPlace(ground: Float32Array, places: Uint32Array, over: Float32Array): Pick<Reading, 'ground' | 'over'> {
+  const count = Math.min(places.length, MOST_PLACES);
+  const picked = Uint32Array.from({ length: count }, (_, i) => Math.floor((i * places.length) / count));
+  return {
+    ground: Float32Array.from(picked, (i) => ground[places[i]!]!),
+    over: Float32Array.from({ length: count * 4 }, (_, k) => over[picked[k >> 2]! * 4 + (k & 3)]!),
+  };
+}
+
+/** Letters with both ways of reading them, where there are two: by themselves, and by the line around them. */
+export function bothReadings(
+  own: readonly LetterGround[],
+  line: readonly LetterGround[] | null,
+): readonly LetterGround[] {
+  if (!line) return own;
+  const by = new Map(own.map((l) => [l.index, l]));
+  const lined = new Set(line.map((l) => l.index));
+  return line
+    .map(({ colour, ground, over, ...rest }) => {
+      const letter = by.get(rest.index);
+      // Where no ground is to be seen between a letter and its line, the line alone is read.
+      return letter ? { ...letter, line: { colour, ground, over } } : { ...rest, colour, ground, over };
+    })
+    .concat(own.filter((l) => !lined.has(l.index)));
 }
 
 /**
@@ -180,6 +290,37 @@ export function letterContrast({ ground }: Pick<LetterGround, 'ground'>, ink: nu
   }
 }
 
+const known = new Map<string, { luminance: number; channels: readonly number[] }>();
+/** A colour's luminance and channels, kept: letters ask for the same few. */
+function inkOf(colour: string) {
+  let ink = known.get(colour);
+  if (!ink) {
+    if (known.size > 2000) known.clear();
+    known.set(colour, (ink = { luminance: luminance(colour), channels: channelsOf(colour) }));
+  }
+  return ink;
+}
+
+/** The contrast of a colour with a letter's ground, as seen through what lies over it: the 5th percentile, nearest rank. */
+export function readingContrast({ ground, over }: Pick<Reading, 'ground' | 'over'>, colour: string): number {
+  const ink = inkOf(colour);
+  if (!over) return letterContrast({ ground }, ink.luminance);
+  const linear = (at: number, c: number) => {
+    const encoded = over[at + c]! + over[at + 3]! * ink.channels[c]!;
+    return linearOf[Math.min(255, Math.max(0, Math.round(encoded)))]!;
+  };
+  const seenAt = (at: number) => 0.2126 * linear(at, 0) + 0.7152 * linear(at, 1) + 0.0722 * linear(at, 2);
+  if (over.length === 4) return letterContrast({ ground }, seenAt(0));
+  const contrasts = Float64Array.from(ground, (g, i) => contrastOfLuminance(seenAt(i * 4), g)).sort();
+  return contrasts[Math.max(1, Math.ceil(contrasts.length * 0.05)) - 1]!;
+}
+
+/** A letter's contrast in the way of reading it that stands out most; in another colour than its own where one is given. */
+export function contrastOfLetter(letter: LetterGround, colour = letter.colour): number {
+  const own = readingContrast(letter, colour);
+  return letter.line ? Math.max(own, readingContrast(letter.line, letter.line.colour)) : own;
+}
+
 export interface Faintest {
   readonly letter: LetterGround;
   readonly contrast: number;
@@ -187,17 +328,17 @@ export interface Faintest {
 }
 
 /**
- * The letter that falls furthest short of what WCAG 2.2, 1.4.3 asks of its size as shown
- * (`shownScale`: CSS px on the page per canvas px). `ink` judges another colour's luminance
- * instead of each letter's own. Null where nothing was sampled.
+ * The letter that falls furthest short of what WCAG 2.2, 1.4.3 asks of its size as shown (`shownScale`: CSS px on the
+ * page per canvas px). `ink` judges another colour instead of each letter's own. Null where nothing was sampled.
  */
-export function faintestLetter(legibility: Legibility, shownScale: number, ink?: number): Faintest | null {
+export function faintestLetter(
+  { letters }: Pick<Legibility, 'letters'>,
+  shownScale: number,
+  ink?: string,
+): Faintest | null {
   let worst: Faintest | null = null;
-  const inks = new Map<string, number>();
-  for (const letter of legibility.letters) {
-    let own = ink ?? inks.get(letter.colour);
-    if (own === undefined) inks.set(letter.colour, (own = luminance(letter.colour)));
-    const contrast = letterContrast(letter, own);
+  for (const letter of letters) {
+    const contrast = contrastOfLetter(letter, ink);
     const needed = contrastNeeded(letter.size * shownScale, letter.weight);
     if (!worst || contrast / needed < worst.contrast / worst.needed) worst = { letter, contrast, needed };
   }

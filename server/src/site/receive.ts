@@ -21,6 +21,7 @@ const Fields = z.object({
   alt: z.string().max(500),
   graphicId: z.string().max(64),
   graphicName: z.string().max(120),
+  graphicState: z.string().max(60).optional(),
 });
 
 /** Checks a picture by its content, then keeps it under the server's own name. */
@@ -32,7 +33,7 @@ export async function receive(
   const fields = Fields.safeParse(body);
   if (!bytes || !fields.success)
     return bad('malformed', 'A picture with its name, slot and description has to be sent.');
-  const { name, slot, alt, graphicId, graphicName } = fields.data;
+  const { name, slot, alt, graphicId, graphicName, graphicState } = fields.data;
   if (!potterySlots.some((s) => s.id === slot)) return bad('no-slot', 'The site has no such slot.');
   if (!isSafeName(name))
     return bad('name', `“${name}” cannot be used in an address: small letters, digits and hyphens only.`);
@@ -50,7 +51,10 @@ export async function receive(
     );
   const own = { name, type, width, height, bytes: bytes.length, alt, slot };
   // Two that come at the same moment under one name: one of them has it.
-  const added = await store.add({ ...own, graphic: { id: graphicId, name: graphicName } }, bytes);
+  const added = await store.add(
+    { ...own, graphic: { id: graphicId, name: graphicName, ...(graphicState ? { state: graphicState } : {}) } },
+    bytes,
+  );
   if (added) return good(added);
   const next = nextFreeName(name, new Set(store.pictures().map((p) => p.name)));
   return {

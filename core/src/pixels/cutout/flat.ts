@@ -6,7 +6,7 @@ import { bandOf, GROUND, soften, unmix } from './matte';
 type Rgb = readonly [number, number, number];
 
 /** OKLab of an encoded sRGB colour, 0…255 each. CSS Color 4, section 18 (sample code, `OKLab`), with its matrices joined. */
-function oklabOf(r: number, g: number, b: number): Rgb {
+export function oklabOf(r: number, g: number, b: number): Rgb {
   const [x, y, z] = [linearOf[r]!, linearOf[g]!, linearOf[b]!];
   const l = Math.cbrt(0.4122214708 * x + 0.5363325363 * y + 0.0514459929 * z);
   const m = Math.cbrt(0.2119034982 * x + 0.6806995451 * y + 0.1073969566 * z);

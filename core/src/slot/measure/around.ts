@@ -1,6 +1,7 @@
 import type { Box } from '../../geometry/box';
 import { apart, hexOf, offsetOf, type Raster } from './raster';
-import { sideStep, sides, type Crossing } from './step';
+import type { SlotOutline } from './row';
+import { ellipseCrossings, sideCrossings, sides, type Crossing } from './step';
 
 /** What lies around a slot. */
 export interface Ground {
@@ -50,43 +51,108 @@ export interface Border {
 
 /** Widest border looked for, device px. */
 const MOST_BORDER = 24;
+/** Along a curve mixed px hide more, and a dark rim of the picture passes for one sooner. */
+const MOST_CURVED = 6;
 
-/**
- * Whether what was found is a border's outer edge: bands of one colour all
- * around, with an edge at their inner side. Gives the box within; null where there is none.
- */
-export function borderWithin(raster: Raster, box: Box): { border: Border; inner: Box } | null {
-  const first = commonest(raster, rim(raster, box, 0));
-  if (!first || first.share < 0.97) return null;
-  const outside = groundAround(raster, box);
-  for (let w = 1; w <= Math.min(MOST_BORDER, box.width / 4, box.height / 4); w++) {
-    const next = [...rim(raster, box, -w)];
-    const alike = next.filter((i) => apart(raster, i, first.at) <= 6).length / next.length;
-    if (alike > 0.97) continue;
-    const inner = { x: box.x + w, y: box.y + w, width: box.width - 2 * w, height: box.height - 2 * w };
-    const edges = sides.map((s) => sideStep(raster, inner, s, 2));
-    const colour = hexOf(raster, first.at);
-    return Math.min(...edges) > 0.15 && colour !== outside?.colour ? { border: { width: w, colour }, inner } : null;
+/** How a line of px beside an outline looks: its commonest colour, and how much of it is nearly that. */
+interface Band {
+  readonly at: number;
+  readonly share: number;
+}
+
+/** Colours apart by so little are one: of 255. Along a curve a border's px are mixed with what is beside them. */
+const ALIKE = 6;
+const ALIKE_CURVED = 36;
+
+function bandOf(raster: Raster, offsets: readonly number[], alike: number): Band | null {
+  if (offsets.length < 12) return null;
+  const found = commonest(raster, offsets);
+  if (!found) return null;
+  const near = offsets.filter((i) => apart(raster, i, found.at) <= alike).length;
+  return { at: found.at, share: near / offsets.length };
+}
+
+/** The px at a distance inwards (0 is the first inside, -1 the first outside) along crossings. */
+const along = (raster: Raster, crossings: readonly Crossing[], d: number): number[] =>
+  crossings.flatMap(({ x, y, nx, ny }) => {
+    const [px, py] = [x + nx * (d + 0.5), y + ny * (d + 0.5)];
+    return px < 0 || py < 0 || px >= raster.width || py >= raster.height ? [] : [offsetOf(raster, px, py)];
+  });
+
+/** How far to either side of an edge that was found a border is looked for, device px. */
+const NEAR_EDGE = 3;
+
+/** A run of lines of one colour beside an edge that end on both sides at another: how far inwards it reaches, and how wide it is. */
+interface Run {
+  readonly to: number;
+  readonly width: number;
+  readonly at: number;
+}
+
+function runsBeside(raster: Raster, crossings: readonly Crossing[], curved: boolean): Run[] {
+  const alike = curved ? ALIKE_CURVED : ALIKE;
+  const least = curved ? 0.75 : 0.96;
+  const most = curved ? MOST_CURVED : MOST_BORDER;
+  const bands = new Map<number, Band | null>();
+  const band = (d: number) => {
+    if (!bands.has(d)) bands.set(d, bandOf(raster, along(raster, crossings, d), alike));
+    return bands.get(d) ?? null;
+  };
+  const runs: Run[] = [];
+  for (let d = -NEAR_EDGE; d < NEAR_EDGE; d++) {
+    const own = band(d);
+    if (!own || own.share < least || runs.some((r) => d < r.to && d >= r.to - r.width)) continue;
+    const same = (k: number) => {
+      const other = band(k);
+      return other !== null && other.share >= least && apart(raster, other.at, own.at) <= alike;
+    };
+    let [from, to] = [d, d];
+    while (d - from < most && same(from - 1)) from--;
+    while (to - from < most && same(to + 1)) to++;
+    if (to - from >= most) continue;
+    // What lies behind it has to be another colour, and so has what lies before it.
+    const other = (k: number) => {
+      const offsets = along(raster, crossings, k);
+      return offsets.filter((i) => apart(raster, i, own.at) <= alike).length < 0.6 * offsets.length;
+    };
+    if (other(to + 1) && other(from - 1)) runs.push({ to: to + 1, width: to - from + 1, at: own.at });
   }
-  return null;
+  return runs;
 }
 
 /**
- * A border just outside a box that was snapped to its inner edge: bands of one
- * colour all around that end, within a few px, at another colour. Null where there is none.
+ * The border of a slot whose outline was found, at its outer or its inner edge, side by side: lines of px of one colour
+ * and one width all around, between other colours. Gives the box within. Null where there is none.
  */
-export function borderAround(raster: Raster, box: Box): Border | null {
-  const first = commonest(raster, rim(raster, box, 1));
-  if (!first || first.share < 0.97) return null;
-  for (let w = 1; w <= MOST_BORDER; w++) {
-    const next = [...rim(raster, box, w + 1)];
-    if (!next.length) return null;
-    const alike = next.filter((i) => apart(raster, i, first.at) <= 6).length / next.length;
-    if (alike > 0.9) continue;
-    // Text or a neighbour beside the slot changes part of a band; a border ends all along.
-    return alike < 0.1 ? { width: w, colour: hexOf(raster, first.at) } : null;
-  }
-  return null;
+export function borderOf(raster: Raster, box: Box, outline: SlotOutline): { border: Border; inner: Box } | null {
+  const curved = outline.kind === 'ellipse';
+  const alike = curved ? ALIKE_CURVED : ALIKE;
+  const radius = outline.kind === 'rounded' ? outline.radius : 0;
+  const groups = curved
+    ? [ellipseCrossings(box)]
+    : sides.map((side) => sideCrossings(box, side, radius + NEAR_EDGE + 1));
+  const runs = groups.map((crossings) => runsBeside(raster, crossings, curved));
+  const outside = groundAround(raster, { x: box.x - 2, y: box.y - 2, width: box.width + 4, height: box.height + 4 });
+  const ways = runs[0]!
+    .map((first) =>
+      runs.map((list) =>
+        list.find((r) => apart(raster, r.at, first.at) <= alike && Math.abs(r.width - first.width) <= 1),
+      ),
+    )
+    .filter((all): all is Run[] => all.every((r) => r !== undefined))
+    // The page's own ground between neighbours is none.
+    .filter((all) => all.some((r) => hexOf(raster, r.at) !== outside?.colour));
+  const found = ways.sort((a, b) => a[0]!.width - b[0]!.width)[0];
+  if (!found) return null;
+  const [left, right, top, bottom] = curved ? [0, 0, 0, 0].map(() => found[0]!.to) : found.map((r) => r.to);
+  const inner = {
+    x: box.x + left!,
+    y: box.y + top!,
+    width: box.width - left! - right!,
+    height: box.height - top! - bottom!,
+  };
+  if (inner.width < 4 || inner.height < 4) return null;
+  return { border: { width: found[0]!.width, colour: hexOf(raster, found[0]!.at) }, inner };
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { Box } from '../../geometry/box';
-import { borderAround, borderWithin, crispness, groundAround, type Border, type Ground } from './around';
+import { borderOf, crispness, groundAround, type Border, type Ground } from './around';
 import type { Raster } from './raster';
 import { snapRound } from './round';
 import { equalNeighbours, outlineCrossings, type Grid, type SlotOutline } from './row';
@@ -24,6 +24,11 @@ export interface Measured {
 /** Steps that carry less than this of the whole change are a blurred edge. */
 const CRISP = 0.72;
 
+/** A line left aside that is so much stronger than the one taken makes its side unsure: tuned on pages that Chromium rendered. */
+const RIVAL = 1.05;
+/** So does one so much fainter than the slot's other sides. */
+const FAINT = 0.45;
+
 /** How far from a rough drag's sides edges are looked for, device px. */
 export function reachOf(rough: Box, density: number): number {
   return Math.round(
@@ -47,7 +52,15 @@ export function measureSlot(raster: Raster, rough: Box, density = 1): Measured {
   const unsure = sides.filter((s) => straight.sure[s] < CLEAR);
   const radius = unsure.length > 1 ? 0 : cornerRadius(raster, straight.box);
   const outline: SlotOutline = radius > 0 ? { kind: 'rounded', radius } : { kind: 'rectangle' };
-  return whole(raster, straight.box, outline, sure, unsure);
+  const found = whole(raster, straight.box, outline, sure, unsure);
+  if (found.border) return found;
+  const [, second, third] = sides.map((s) => straight.sure[s]).sort((a, b) => a - b);
+  const usual = (second! + third!) / 2;
+  // A border all around says which line is meant; without one, a stronger line nearby may be it.
+  return {
+    ...found,
+    unsure: sides.filter((s) => unsure.includes(s) || straight.rival[s] > RIVAL || straight.sure[s] < FAINT * usual),
+  };
 }
 
 const grown = (b: Box, by: number): Box => ({
@@ -58,9 +71,9 @@ const grown = (b: Box, by: number): Box => ({
 });
 
 function whole(raster: Raster, found: Box, outline: SlotOutline, sure: number, unsure: readonly Side[]): Measured {
-  const within = outline.kind === 'rectangle' && unsure.length === 0 ? borderWithin(raster, found) : null;
+  const within = unsure.length < 2 ? borderOf(raster, found, outline) : null;
+  const border = within?.border ?? null;
   const box = within?.inner ?? found;
-  const border = within?.border ?? (outline.kind === 'rectangle' && !unsure.length ? borderAround(raster, box) : null);
   const outer = border ? grown(box, border.width) : box;
   return {
     // Beside a thin border the last pixel's mixture cannot be told from the border.

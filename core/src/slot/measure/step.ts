@@ -68,11 +68,20 @@ export function sideStep(raster: Raster, box: Box, side: Side, inset: number, mo
   const stride = upright ? 4 * width : 4;
   let sum = 0;
   let count = 0;
+  // The same as if the first line of px inside were a border: what changes behind it is the picture's.
+  let bordered = 0;
+  const total = [0, 0, 0];
+  const squares = [0, 0, 0];
   for (let s = start + 0.5; s < end; s += pace) {
     count++;
     const along = Math.floor(s);
     if (along < 0 || along >= limit) continue;
     const line = along * stride;
+    for (let k = 0; k < 3; k++) {
+      const b = data[line + i1 + k]!;
+      total[k]! += b;
+      squares[k]! += b * b;
+    }
     let step = 0;
     let outer = 0;
     let inner = 0;
@@ -86,10 +95,18 @@ export function sideStep(raster: Raster, box: Box, side: Side, inset: number, mo
       if (d1 > outer) outer = d1;
       if (d2 > inner) inner = d2;
     }
-    if (step) sum += step / (step + TEXTURE * (outer + inner) + NOISE);
+    if (!step) continue;
+    sum += step / (step + TEXTURE * (outer + inner) + NOISE);
+    bordered += step / (step + TEXTURE * outer + NOISE);
   }
-  return count ? sum / count : 0;
+  if (!count) return 0;
+  const even = count >= LEAST_LINE && total.every((t, k) => squares[k]! / count - (t / count) ** 2 < EVEN);
+  return (even ? bordered : sum) / count;
 }
+
+/** A line of so many px and more whose colours vary by no more (of 255, squared) is drawn, and no part of a picture. */
+const LEAST_LINE = 24;
+const EVEN = 4;
 
 /** Crossings along one side of a box, leaving `inset` px out at both ends; about `most` of them at most. */
 export function sideCrossings(box: Box, side: Side, inset: number, most = 240): Crossing[] {

@@ -13,6 +13,8 @@ const opposites: Record<Side, Side> = { left: 'right', right: 'left', top: 'bott
 export interface Straight {
   readonly box: Box;
   readonly sure: Readonly<Record<Side, number>>;
+  /** How strong the strongest other line is that could be meant, as a share of the one that was taken. */
+  readonly rival: Readonly<Record<Side, number>>;
 }
 
 /** A box with one side elsewhere. */
@@ -135,6 +137,7 @@ export function snapStraight(raster: Raster, rough: Box, reach: number): Straigh
     height: Math.round(rough.height),
   };
   const sure: Record<Side, number> = { left: 0, right: 0, top: 0, bottom: 0 };
+  const rival: Record<Side, number> = { left: 0, right: 0, top: 0, bottom: 0 };
   const least = Math.min(box.width, box.height);
   const insets = [Math.min(reach, 0.3 * least), 0.2 * least, 0.12 * least, 0.12 * least];
   insets.forEach((inset, pass) => {
@@ -144,9 +147,11 @@ export function snapStraight(raster: Raster, rough: Box, reach: number): Straigh
       const line = pass === 0 ? best : boundary(raster, box, side, best, all, Math.round(outer));
       box = withSide(box, side, line.at);
       sure[side] = line.score;
+      const others = all.filter((l) => Math.abs(l.at - line.at) > 3).map((l) => l.score);
+      rival[side] = Math.max(0, ...others) / Math.max(1e-9, line.score);
     }
   });
-  return { box, sure };
+  return { box, sure, rival };
 }
 
 /** Crossings at which a side's place within a px is looked at. */

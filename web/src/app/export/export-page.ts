@@ -25,13 +25,17 @@ import {
   proposedDescription,
   topDensity,
   weightText,
+  pictureState,
   potterySlots,
   type FileFormat,
+  type Graphic,
   type SentPicture,
+  type Slot,
 } from '@bright-slot/core';
 import { firstValueFrom } from 'rxjs';
 import { SaveState } from '../frame/save-state';
 import { HouseStyleService } from '../house-style/house-style.service';
+import { FitReportService } from '../workbench/fit-report.service';
 import { FieldsService } from '../workbench/fields.service';
 import { Icon } from '../shared/icon';
 import { PixelsService } from '../shared/pixels.service';
@@ -43,6 +47,7 @@ import { GraphicsRepository } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { JobStopped } from '../workers/pixel-client';
 import { DescribeDialog, type Described } from './describe-dialog';
+import { FindingsDialog } from './findings-dialog';
 import { today } from '../shared/when';
 import { copyText } from '../shared/hand-over';
 
@@ -57,6 +62,9 @@ interface MadeFile {
   readonly decoded?: number;
   readonly problem?: string;
 }
+
+/** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
+const MOST_WAITS = 40;
 
 const labels: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
 
@@ -78,6 +86,7 @@ export class ExportPage {
   private readonly house = inject(HouseStyleService);
   private readonly fields = inject(FieldsService);
   private readonly dialogs = inject(MatDialog);
+  private readonly report = inject(FitReportService);
 
   protected readonly graphic = computed(() => {
     const g = this.workbench.graphic();
@@ -88,6 +97,9 @@ export class ExportPage {
   protected readonly draftQuality = signal<number | null>(null);
   protected readonly typedName = signal<string | null>(null);
   protected readonly taken = signal<ReadonlySet<string>>(new Set());
+  /** Names of files on the site, and those this graphic's states were given. */
+  private readonly onTheSite = signal<ReadonlySet<string>>(new Set());
+  private readonly given = signal<ReadonlyMap<string, string>>(new Map());
   protected readonly sending = signal(false);
   protected readonly sent = signal<SentPicture | null>(null);
   protected readonly refused = signal<{ message: string; next?: string } | null>(null);
@@ -106,7 +118,17 @@ export class ExportPage {
     const sent = this.sent();
     return sent ? `${this.site.origin}${this.pathOf(sent.slot)}` : '';
   });
-  protected readonly onSite = computed(() => potterySlots.some((s) => s.id === this.slot()?.id));
+  /** The site's own slot that it can stand in: its own, or one of the same size. */
+  protected readonly siteSlot = computed(() => {
+    const own = this.slot();
+    const alike = (s: Slot) => own !== null && s.width === own.width && s.height === own.height;
+    return potterySlots.find((s) => s.id === own?.id) ?? potterySlots.find(alike) ?? null;
+  });
+  /** Names what the file shows and how it is made. */
+  private readonly made = computed(() => {
+    const g = this.graphic();
+    return g ? `${pictureState(g)}|${this.format()}|${this.quality()}` : '';
+  });
 
   protected readonly name = computed(() => {
     const typed = this.typedName();
@@ -114,6 +136,8 @@ export class ExportPage {
     const g = this.graphic();
     const slot = this.slot();
     if (!g || !slot) return '';
+    const own = this.given().get(this.made());
+    if (own !== undefined) return own;
     const date = today();
     return fileName(
       this.house.style().namePattern,
@@ -131,7 +155,9 @@ export class ExportPage {
   });
   /** The next free name, where the one that stands has been given already. */
   protected readonly nextFree = computed(() =>
-    this.taken().has(this.name()) ? nextFreeName(this.name(), this.taken()) : null,
+    this.taken().has(this.name()) && this.given().get(this.made()) !== this.name()
+      ? nextFreeName(this.name(), this.taken())
+      : null,
   );
   protected readonly ready = computed(
     () => !!this.chosen()?.blob && !this.nameProblem() && !this.nextFree() && !this.sending(),
@@ -175,10 +201,13 @@ export class ExportPage {
     const opened = await this.opener.open(id);
     if (!opened.ok && opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
     const given = await this.repository.exportedNames().catch(() => []);
+    const own = await this.repository.exportsOf(id).catch(() => []);
+    this.given.set(new Map(own.flatMap((e) => (e.made ? [[e.made, e.name] as const] : []))));
     this.taken.update((t) => new Set([...t, ...given]));
     const site = await this.site.site();
     if (site.ok) {
       this.taken.update((t) => new Set([...t, ...site.value.names]));
+      this.onTheSite.set(new Set(site.value.names));
       this.paths = new Map(site.value.pages.flatMap((p) => p.slots.map((s) => [s.id, p.path] as const)));
     }
   }
@@ -246,15 +275,17 @@ export class ExportPage {
     link.download = this.name();
     link.click();
     this.savedAs.set(this.name());
-    void this.give(this.name(), 'file', this.graphic()!.id);
+    void this.give(this.name(), 'file', this.graphic()!.id, this.made());
   }
 
   /** Notes that a name has been given, so that the next file gets another. */
-  private async give(name: string, to: 'file' | 'site', graphicId: string): Promise<void> {
+  private async give(name: string, to: 'file' | 'site', graphicId: string, made: string): Promise<void> {
     this.taken.update((t) => new Set([...t, name]));
+    this.given.update((g) => new Map([...g, [made, name]]));
+    if (to === 'site') this.onTheSite.update((n) => new Set([...n, name]));
     this.typedName.set(null);
     await this.repository
-      .addExport({ name, graphicId, at: Date.now(), to })
+      .addExport({ name, graphicId, at: Date.now(), to, made })
       .catch((error: unknown) => this.refused.set({ message: storageProblem(error).message }));
   }
 
@@ -272,11 +303,35 @@ export class ExportPage {
     return given;
   }
 
+  /** Findings that were sent with once are not asked about again while they stand. */
+  private asked = '';
+
+  /** Whether it is to be sent although the fit report found something: asked once, naming what. */
+  private async meant(graphic: Graphic): Promise<boolean> {
+    // What lies behind the words may still be looked at; that is waited for, but not for ever.
+    for (let i = 0; i < MOST_WAITS && !this.report.settled(); i++) await new Promise((done) => setTimeout(done, 100));
+    const findings = (this.report.report()?.findings ?? []).filter(
+      (f) => f.group === 'before' && !f.id.startsWith('undescribed'),
+    );
+    const titles = findings.map((f) => f.title);
+    const asking = JSON.stringify([graphic.id, titles]);
+    if (!titles.length || asking === this.asked) return true;
+    const ref = this.dialogs.open<FindingsDialog, readonly string[], boolean>(FindingsDialog, {
+      width: '520px',
+      data: titles,
+    });
+    const sure = (await firstValueFrom(ref.afterClosed())) ?? false;
+    if (sure) this.asked = asking;
+    return sure && this.graphic()?.id === graphic.id;
+  }
+
   protected async send(): Promise<void> {
     const graphic = this.graphic();
-    const slot = this.slot();
+    const slot = this.siteSlot();
     const file = this.chosen();
+    const made = this.made();
     if (!graphic || !slot || !file?.blob || !this.ready()) return;
+    if (!(await this.meant(graphic))) return;
     const alt = await this.description();
     // Another graphic may have been opened meanwhile: what was asked for was this one.
     if (alt === null || this.graphic()?.id !== graphic.id) return;
@@ -285,16 +340,17 @@ export class ExportPage {
     this.sent.set(null);
     const answer = await this.site.send({
       blob: file.blob,
-      name: this.name(),
+      // The site keeps one of each name: the same state sent again goes under the next.
+      name: this.onTheSite().has(this.name()) ? nextFreeName(this.name(), this.taken()) : this.name(),
       slot: slot.id,
       alt,
-      graphic: { id: graphic.id, name: graphic.name },
+      graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic) },
     });
     if (answer.ok) {
       const shown = await this.site.show(slot.id, answer.value.id);
       if (shown.ok) this.sent.set(answer.value);
       else this.refused.set(shown.problem);
-      await this.give(answer.value.name, 'site', graphic.id);
+      await this.give(answer.value.name, 'site', graphic.id, made);
       this.fields.freeze(graphic.id);
     } else this.refused.set(answer.problem);
     this.sending.set(false);

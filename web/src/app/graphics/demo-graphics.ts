@@ -35,7 +35,9 @@ export const demoGraphics: readonly DemoGraphic[] = [
     slot: 'link-card',
     pictures: { 'sill.jpg': 'Jugs on the sill' },
     make(base, from) {
-      const g = add(base, from.picture('sill.jpg', base));
+      const photo = from.picture('sill.jpg', base);
+      // As much of the bright window above the jugs as there is, for the words.
+      const g = add(base, { ...photo, place: { mode: 'cover', focus: { x: 0.5, y: 0 }, zoom: 1 } });
       const words = title(
         from.words('New jugs, from Friday', g),
         { name: 'Title', x: 600, y: 62, align: 'centre' },

@@ -61,7 +61,7 @@ import { PreviewService, type Preview } from './preview.service';
         · <strong>the slot is {{ sizeOf(now) === size() ? 'changed' : sizeOf(now) }} now</strong>
       }
       @if (live()) {
-        · live on {{ live() }}
+        · {{ live() }}
       }
       <span class="when">changed {{ when(entry().changed) }}</span>
     </p>
@@ -126,7 +126,7 @@ import { PreviewService, type Preview } from './preview.service';
 })
 export class GraphicCard {
   readonly entry = input.required<GraphicEntry>();
-  /** The page it is live on; empty where it is not. */
+  /** Where it is live and in which state; empty where it is not. */
   readonly live = input('');
   protected readonly when = whenText;
   protected readonly sizeOf = sizeText;

@@ -11,6 +11,7 @@ import {
   weightText,
   type Problem,
   type Slot,
+  pictureState,
 } from '@bright-slot/core';
 import { PlaceBar } from '../frame/place-bar';
 import { Icon } from '../shared/icon';
@@ -65,7 +66,15 @@ export class GraphicsPage {
   /** How many deleted graphics still take room. */
   protected readonly deleted = signal(0);
   /** Where graphics are live: the page's title by the graphic's id. */
-  protected readonly live = signal<ReadonlyMap<string, string>>(new Map());
+  private readonly live = signal<ReadonlyMap<string, { title: string; state: string | undefined }>>(new Map());
+
+  /** Where a graphic is live, and whether as it is now; empty where it is not. */
+  protected liveOn({ graphic }: GraphicEntry): string {
+    const live = this.live().get(graphic.id);
+    if (!live) return '';
+    const earlier = live.state !== undefined && live.state !== pictureState(graphic);
+    return earlier ? `live on ${live.title}: an earlier state` : `live on ${live.title}`;
+  }
 
   protected readonly groups = computed(() => {
     const words = this.query().toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
@@ -98,7 +107,9 @@ export class GraphicsPage {
       this.live.set(
         new Map(
           site.value.pages.flatMap((p) =>
-            p.slots.flatMap((s) => (s.now ? [[s.now.graphic.id, p.title] as const] : [])),
+            p.slots.flatMap((s) =>
+              s.now ? [[s.now.graphic.id, { title: p.title, state: s.now.graphic.state }] as const] : [],
+            ),
           ),
         ),
       );

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { filterSlots, noFilter, readNumber, sizeText, slotGroups, typedSlot, type Slot } from '@bright-slot/core';
 import { RouterLink } from '@angular/router';
@@ -13,16 +13,27 @@ import { SlotBook } from '../slots/slot-book.service';
   template: `
     <h2 mat-dialog-title>Which slot is it for?</h2>
     <mat-dialog-content>
-      <label class="field find">
+      <form class="field find" (submit)="first($event)">
         <bs-icon name="magnify" />
-        <span class="visually-hidden">Find a slot by name or size</span>
         <input
           type="search"
+          cdkFocusInitial
+          aria-label="Find a slot by name or size"
           placeholder="Name, or 940x198"
           [value]="words()"
           (input)="words.set($any($event.target).value)"
+          (keydown.arrowdown)="go($event, 1)"
         />
-      </label>
+      </form>
+      @if (words().trim() && groups().length) {
+        <p class="quiet small-text enter">Enter takes {{ groups()[0]!.slots[0]!.name }}, arrows go through.</p>
+      }
+      @if (size(); as typed) {
+        <p class="enter">
+          <button type="button" class="button main" (click)="choose(typed)">Start at {{ sizeOf(typed) }}</button>
+          <span class="quiet small-text">No slot has that size yet. Enter starts one.</span>
+        </p>
+      }
       <div class="groups">
         @for (group of groups(); track group.name) {
           <section [attr.aria-label]="group.name">
@@ -33,6 +44,8 @@ import { SlotBook } from '../slots/slot-book.service';
                   type="button"
                   class="slot"
                   [attr.aria-label]="slot.name + ', ' + sizeOf(slot)"
+                  [class.next]="words().trim() !== '' && slot === groups()[0]!.slots[0]"
+                  (keydown)="arrow($event)"
                   (click)="choose(slot)"
                 >
                   <span class="outline-room"
@@ -51,6 +64,13 @@ import { SlotBook } from '../slots/slot-book.service';
           </section>
         }
       </div>
+      @if (folded() > 0) {
+        <p class="enter">
+          <button type="button" class="button small" (click)="unfolded.set(true)">
+            {{ folded() }} more in common use, of the same sizes
+          </button>
+        </p>
+      }
       <h3 class="quiet">Another size</h3>
       <form class="typed" (submit)="chooseTyped($event)">
         <label class="field"
@@ -124,6 +144,13 @@ import { SlotBook } from '../slots/slot-book.service';
       border-color: var(--ink);
       background: var(--ground);
     }
+    .slot.next {
+      border-color: var(--ink);
+      box-shadow: inset 0 3px 0 var(--light);
+    }
+    .enter {
+      margin: 0 0 6px 4px;
+    }
     .outline-room {
       height: 40px;
       display: flex;
@@ -161,14 +188,34 @@ import { SlotBook } from '../slots/slot-book.service';
 export class NewGraphicDialog {
   private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot>>(MatDialogRef);
   private readonly book = inject(SlotBook);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly words = signal('');
   private readonly found = computed(() => filterSlots(this.book.slots() ?? [], { ...noFilter, words: this.words() }));
   /** The site's own slots come first: a graphic made for one can be sent there. */
   protected readonly groups = computed(() => {
     const sites = [...new Set(this.found().map((s) => s.site))].filter(Boolean).sort();
     const on = sites.map((name) => ({ name, slots: this.found().filter((s) => s.site === name) }));
-    const common = slotGroups.map((name) => ({ name, slots: this.found().filter((s) => s.group === name && !s.site) }));
+    // A size that stands on the site too is found there; its twin in common use would only be in the way.
+    const own = new Set(on.flatMap((g) => g.slots.map((s) => sizeText(s) + s.shape.kind)));
+    const twin = (s: Slot) => !this.unfolded() && own.has(sizeText(s) + s.shape.kind);
+    const common = slotGroups.map((name) => ({
+      name,
+      slots: this.found().filter((s) => s.group === name && !s.site && !twin(s)),
+    }));
     return [...on, ...common].filter((g) => g.slots.length > 0);
+  });
+  /** Sizes in common use are shown too where the site has a slot of the same size. */
+  protected readonly unfolded = signal(false);
+  protected readonly folded = computed(() => {
+    const shown = this.groups().reduce((n, g) => n + g.slots.length, 0);
+    return this.found().length - shown;
+  });
+  /** A size that was typed into the search and that no slot has: it can be started at. */
+  protected readonly size = computed(() => {
+    const sides = /^\s*(\d+(?:[.,]\d+)?)\s*[x×*]\s*(\d+(?:[.,]\d+)?)\s*(?:px)?\s*$/i.exec(this.words());
+    if (!sides || this.groups().length) return null;
+    const typed = typedSlot(readNumber(sides[1]!) ?? NaN, readNumber(sides[2]!) ?? NaN);
+    return typed.ok ? typed.value : null;
   });
   protected readonly width = signal('');
   protected readonly height = signal('');
@@ -187,6 +234,27 @@ export class NewGraphicDialog {
   protected outlineOf(slot: Slot): { width: number; height: number } {
     const scale = 0.085;
     return { width: slot.width * scale, height: Math.min(40, slot.height * scale) };
+  }
+
+  /** Enter in the search takes what stands first. */
+  protected first(event: Event): void {
+    event.preventDefault();
+    const slot = this.size() ?? this.groups()[0]?.slots[0];
+    if (slot && this.words().trim()) this.choose(slot);
+  }
+
+  /** Arrow keys go through the slots that are shown, and back into the search. */
+  protected arrow(event: KeyboardEvent): void {
+    const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (by) this.go(event, by);
+  }
+
+  protected go(event: Event, by: number): void {
+    event.preventDefault();
+    const slots = [...this.host.nativeElement.querySelectorAll<HTMLElement>('button.slot')];
+    const next = slots.indexOf(document.activeElement as HTMLElement) + by;
+    if (next < 0) this.host.nativeElement.querySelector<HTMLElement>('input[type=search]')?.focus();
+    else slots[Math.min(slots.length - 1, next)]?.focus();
   }
 
   protected close(): void {

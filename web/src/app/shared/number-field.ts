@@ -13,6 +13,7 @@ import { readNumber } from '@bright-slot/core';
         inputmode="decimal"
         autocomplete="off"
         [attr.aria-invalid]="wrong()"
+        [attr.data-taken]="text() === figure(value()) || null"
         [value]="text()"
         [disabled]="disabled()"
         (input)="typed($any($event.target).value)"
@@ -44,7 +45,7 @@ export class NumberField {
   protected readonly text = linkedSignal(() => this.figure(this.value()));
   protected readonly wrong = computed(() => this.read(this.text()) === null);
 
-  private figure(n: number): string {
+  protected figure(n: number): string {
     return String(Math.round(n * 10 ** this.places()) / 10 ** this.places());
   }
 

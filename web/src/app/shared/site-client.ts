@@ -7,7 +7,7 @@ export interface Sending {
   readonly name: string;
   readonly slot: string;
   readonly alt: string;
-  readonly graphic: { readonly id: string; readonly name: string };
+  readonly graphic: { readonly id: string; readonly name: string; readonly state: string };
 }
 
 const unreachable = 'The site does not answer. Check that it is running, then try again; nothing here is lost.';
@@ -46,6 +46,7 @@ export class SiteClient {
     body.set('alt', sending.alt);
     body.set('graphicId', sending.graphic.id);
     body.set('graphicName', sending.graphic.name);
+    body.set('graphicState', sending.graphic.state);
     body.set('file', sending.blob, sending.name);
     return this.ask('/api/pictures', { method: 'POST', body, ...(signal ? { signal } : {}) }, SentPicture);
   }

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { good, type Box, type Point, type Result, type Slot, type Tint } from '@bright-slot/core';
+import { good, type Box, type BusyMap, type Point, type Result, type Slot, type Tint } from '@bright-slot/core';
 import { demoSource } from '../graphics/demo.service';
 import { PicturesService, type PictureSource } from '../shared/pictures.service';
 import { PixelsService } from '../shared/pixels.service';
@@ -42,6 +42,8 @@ export type ShelfChoice =
 export interface Subject {
   readonly focus: Point;
   readonly subject: Box;
+  /** How busy the picture is, part by part; not known of what could not be looked at. */
+  readonly busy?: BusyMap;
 }
 
 /** The photo shelf: everything that can be put into a graphic, in one list. */
@@ -174,13 +176,13 @@ export class ShelfService {
 
   private async lookAt(item: ShelfItem): Promise<Subject> {
     const asset = item.hash ? await this.repository.asset(item.hash) : undefined;
-    if (asset?.focus && asset.subject) return { focus: asset.focus, subject: asset.subject };
     const small = asset?.thumb ?? (await (await fetch(item.thumb)).blob());
-    const found = await this.pixels.sight.run({ kind: 'focus', source: small });
+    const { busy, ...found } = await this.pixels.sight.run({ kind: 'focus', source: small });
+    if (asset?.focus && asset.subject) return { focus: asset.focus, subject: asset.subject, busy };
     // One set by hand meanwhile stands.
     if (item.hash && !(await this.repository.asset(item.hash))?.focus)
       await this.repository.describeAsset(item.hash, found);
-    return found;
+    return { ...found, busy };
   }
 
   /** Whose it is, as it is to be kept with the picture. */

@@ -55,6 +55,8 @@ export interface ExportRecord {
   graphicId: string;
   at: number;
   to: 'file' | 'site';
+  /** What its file showed, in which format and quality: the same again has the same name. */
+  made?: string;
 }
 
 /** A font brought in; its bytes are bare OpenType. */

@@ -362,6 +362,11 @@ export class GraphicsRepository {
     return this.db.exports.toCollection().primaryKeys();
   }
 
+  /** The names that a graphic's files were given. */
+  async exportsOf(graphicId: string): Promise<ExportRecord[]> {
+    return this.db.exports.where('graphicId').equals(graphicId).toArray();
+  }
+
   async addExport(record: ExportRecord): Promise<void> {
     await this.db.exports.put(record);
   }

@@ -47,6 +47,9 @@ const moves = (layer: Layer) => layer.role !== 'veil' && !(layer.role === 'shape
 const turns = (layer: Layer) =>
   !(layer.role === 'shape' && (layer.place.mode === 'band' || layer.place.mode === 'line'));
 
+/** How wide and high at least what is hit is, CSS px: eight, and a px of rounding on either side. */
+const LEAST_HIT = 10;
+
 /** How near an edge has to come to another to snap, in CSS px. */
 const REACH = 6;
 
@@ -59,8 +62,8 @@ export class CanvasHandles {
   private readonly rects = new Map<string, Konva.Rect>();
   private graphic: Graphic | undefined;
   private view: View | undefined;
-  /** The layer, its box and the upright box around it as they were when the gesture began. */
-  private start: { layer: Layer; box: Box; bounds: Box } | undefined;
+  /** The layer, what is moved with it, its box and the upright box around it, as they were when the gesture began. */
+  private start: { layer: Layer; carried: Layer; box: Box; bounds: Box } | undefined;
   opened: ((layer: Layer) => void) | undefined;
 
   constructor(
@@ -150,7 +153,17 @@ export class CanvasHandles {
   }
 
   private newRect(id: string): Konva.Rect {
-    const rect = new Konva.Rect({ fill: 'rgba(0,0,0,0)' });
+    const rect = new Konva.Rect({
+      fill: 'rgba(0,0,0,0)',
+      // A rule of one px can be taken hold of too.
+      hitFunc(context, shape) {
+        const [across, down] = [shape.width(), shape.height()].map((n) => Math.max(0, LEAST_HIT - n) / 2);
+        context.beginPath();
+        context.rect(-across!, -down!, shape.width() + 2 * across!, shape.height() + 2 * down!);
+        context.closePath();
+        context.fillStrokeShape(shape);
+      },
+    });
     rect.on('pointerdown', () => this.workbench.select(id));
     rect.on('pointerdblclick', () => {
       const layer = this.layer(id);
@@ -159,8 +172,15 @@ export class CanvasHandles {
     rect.on('mouseenter', () => (this.stage.container().style.cursor = 'move'));
     rect.on('mouseleave', () => (this.stage.container().style.cursor = ''));
     const begin = () => {
+      const { graphic } = this;
       const layer = this.layer(id);
-      if (layer) this.start = { layer, box: this.placeOf(layer), bounds: this.boundsOf(layer) };
+      if (layer && graphic)
+        this.start = {
+          layer,
+          carried: carriedBy(layer, graphic),
+          box: this.placeOf(layer),
+          bounds: this.boundsOf(layer),
+        };
     };
     rect.on('dragstart transformstart', begin);
     rect.on('dragmove', (event: Konva.KonvaEventObject<MouseEvent>) => this.dragged(rect, event.evt));
@@ -184,14 +204,14 @@ export class CanvasHandles {
       x: middle.x - start.bounds.width / 2,
       y: middle.y - start.bounds.height / 2,
     };
-    const carried = carriedBy(start.layer, graphic);
+    const { carried } = start;
     const others = graphic.layers
       .filter(
         (l) =>
           l.visible &&
           l.role !== 'veil' &&
           l.id !== start.layer.id &&
-          !(l.role === 'shape' && carriedBy(l, graphic) === carried),
+          !(l.role === 'shape' && carriedBy(l, graphic).id === carried.id),
       )
       .map((l) => this.boundsOf(l));
     const canvas = { x: 0, y: 0, ...graphic.canvas };

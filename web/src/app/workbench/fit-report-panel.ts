@@ -2,16 +2,25 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { mainFrame, type Finding, type Fix } from '@bright-slot/core';
 import { Workbench } from '../state/draft';
 import { FitReportService } from './fit-report.service';
+import { ReportPicture } from './report-picture';
 
 /** What stands between the graphic and its slot, numbered and pinned to its place. */
 @Component({
   selector: 'bs-fit-report',
+  imports: [ReportPicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section aria-label="Fit report" [attr.data-settled]="settled()">
       <h2 class="panel-title">Fit report</h2>
       @if (report(); as r) {
-        <div class="outline" [class.round]="round()" [style.aspect-ratio]="ratio()" aria-hidden="true">
+        <div
+          class="outline"
+          [class.round]="round()"
+          [style.aspect-ratio]="ratio()"
+          [style.max-width]="'min(100%, ' + 130 * ratio() + 'px)'"
+          aria-hidden="true"
+        >
+          <bs-report-picture />
           @for (p of pins(); track p.finding.id) {
             <i
               class="spot"
@@ -86,7 +95,6 @@ import { FitReportService } from './fit-report.service';
       background: var(--ground);
       margin: 12px 0 16px;
       max-height: 130px;
-      max-width: 100%;
     }
     .outline.round {
       border-radius: 50%;

@@ -2,7 +2,6 @@ import { Injectable, computed, effect, inject, signal, untracked } from '@angula
 import {
   createReporter,
   faintestLetter,
-  luminance,
   mainFrame,
   type FitReport,
   type Graphic,
@@ -76,7 +75,7 @@ export class FitReportService {
     const own = legibility?.of === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;
     if (!graphic || !own) return null;
     const { slot } = mainFrame(graphic);
-    return faintestLetter(own, slot.shownWidth / slot.width, luminance(colour));
+    return faintestLetter(own, slot.shownWidth / slot.width, colour);
   }
 
   private async look(graphic: Graphic, stop: AbortSignal): Promise<void> {

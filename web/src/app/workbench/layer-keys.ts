@@ -49,7 +49,8 @@ export class LayerKeys {
     if (chord && (key === 'z' || key === 'y')) {
       // Words being typed are undone word by word through our own steps, not letter by letter.
       (document.activeElement as HTMLElement | null)?.closest?.('textarea')?.dispatchEvent(new Event('change'));
-      if (typing(event.target) && !(event.target as HTMLElement).matches('textarea')) return;
+      // A figure that was taken is the graphic's, and so is undoing it.
+      if (typing(event.target) && !(event.target as HTMLElement).matches('textarea, [data-taken]')) return;
       return take(() => (key === 'y' || event.shiftKey ? this.workbench.redo() : this.workbench.undo()));
     }
     if (typing(event.target)) return;

@@ -9,7 +9,19 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { firstRun, luminance, mainFrame, paint, plan, surfacesOf, type Layer, type Surfaces } from '@bright-slot/core';
+import {
+  firstRun,
+  luminance,
+  mainFrame,
+  paint,
+  plan,
+  surfacesOf,
+  type Graphic,
+  type Layer,
+  type PlanOptions,
+  type Shaper,
+  type Surfaces,
+} from '@bright-slot/core';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { SurfaceStore } from './surface-store';
@@ -19,6 +31,28 @@ export function leafSize(canvas: { width: number; height: number }): { width: nu
   const ratio = canvas.width / canvas.height;
   const width = Math.min(128, Math.max(34, 34 * ratio));
   return { width, height: Math.max(12, width / ratio) };
+}
+
+/** Paints a graphic so small (CSS px wide) that rough pictures do. */
+export function paintSmall(
+  element: HTMLCanvasElement,
+  graphic: Graphic,
+  width: number,
+  shaper: Shaper,
+  store: SurfaceStore,
+  options: PlanOptions = {},
+): void {
+  const scale = (width * (devicePixelRatio || 1)) / graphic.canvas.width;
+  const p = plan(graphic, mainFrame(graphic), scale, shaper, options);
+  element.width = p.width;
+  element.height = p.height;
+  const rough: Surfaces<CanvasImageSource> = {
+    exact: () => undefined,
+    rough: (need) => store.rough(need),
+    scratch: (w, h) => store.scratch(w, h),
+  };
+  paint(p, rough, element.getContext('2d')!);
+  void store.wantRough(surfacesOf(p));
 }
 
 /** One layer alone, small, in the slot's proportions. */
@@ -64,26 +98,9 @@ export class LeafPicture {
       const layer = own.role === 'veil' ? { ...own, strength: Math.max(own.strength, 90) } : own;
       this.store.arrived();
       if (!graphic || !shaper) return;
-      const { width } = this.size();
-      const dpr = devicePixelRatio || 1;
-      const p = plan(
-        // The others stay: a note lies about its words, a veil behind them.
-        { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) },
-        mainFrame(graphic),
-        (width * dpr) / graphic.canvas.width,
-        shaper,
-        { only: layer.id },
-      );
-      const element = this.canvas().nativeElement;
-      element.width = p.width;
-      element.height = p.height;
-      const rough: Surfaces<CanvasImageSource> = {
-        exact: () => undefined,
-        rough: (need) => this.store.rough(need),
-        scratch: (w, h) => this.store.scratch(w, h),
-      };
-      paint(p, rough, element.getContext('2d')!);
-      void this.store.wantRough(surfacesOf(p));
+      // The others stay: a note lies about its words, a veil behind them.
+      const shown = { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) };
+      paintSmall(this.canvas().nativeElement, shown, this.size().width, shaper, this.store, { only: layer.id });
     });
   }
 }

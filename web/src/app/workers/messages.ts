@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { ProposedFocus } from './job/focus';
 import {
   AssetHash,
   Colour,
@@ -145,7 +146,7 @@ export interface Answers {
   trim: Box | null;
   parts: Box[];
   silhouette: Silhouette;
-  focus: { focus: Point; subject: Box };
+  focus: ProposedFocus;
   edges: EdgeFacts[];
   inspect: Result<Inspected>;
   /** `decoded`: how many files had to be decoded for it. */

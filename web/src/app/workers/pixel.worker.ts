@@ -56,7 +56,7 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
     case 'focus': {
       const seen =
         task.source instanceof Blob ? await decodeBlob(task.source) : rough(await picture(task.source), 2048);
-      return { value: await proposedFocus(seen), transfer: [] };
+      return { value: proposedFocus(seen), transfer: [] };
     }
     case 'edges': {
       const facts = await edges(task.need, stopped, task.drawn);

@@ -89,7 +89,7 @@ export class StripWay {
   protected readonly count = signal('5');
   protected readonly tile = signal('134');
   protected readonly gap = signal('0');
-  protected readonly total = signal('666');
+  protected readonly total = signal('670');
   protected readonly behind = signal<'runs-on' | 'skips'>('runs-on');
   protected readonly f = (n: number) => figure(n);
 

@@ -9,20 +9,26 @@ import {
   signal,
 } from '@angular/core';
 import {
+  BUSY,
   isPicture,
   bySuit,
   filePixels,
+  intersection,
+  layoutOf,
   mainFrame,
   pictureGeometry,
   suitOf,
   swapped,
   topDensity,
+  wordsBounds,
+  type Box,
   type Edit,
   type Layer,
   type PictureLayer,
   type Suit,
 } from '@bright-slot/core';
 import { ShelfService, type ShelfItem, type Subject } from '../../shelf/shelf.service';
+import { TypeService } from '../../shared/type.service';
 import { JobStopped } from '../../workers/pixel-client';
 import { PictureSection } from './section';
 
@@ -134,6 +140,7 @@ interface Candidate extends Subject {
 })
 export class PhotosSection extends PictureSection implements OnDestroy {
   private readonly shelf = inject(ShelfService);
+  private readonly type = inject(TypeService);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly problem = signal('');
   protected readonly trying = signal(
@@ -158,12 +165,36 @@ export class PhotosSection extends PictureSection implements OnDestroy {
     return { width: Math.ceil(shown.width * density), height: Math.ceil(shown.height * density) };
   });
 
+  /** Where words stand over it, in shares of what is to be filled. */
+  private readonly words = computed<readonly Box[]>(() => {
+    const layer = this.layer();
+    const shaper = this.type.shaper();
+    const graphic = this.workbench.graphic();
+    if (!shaper || !graphic) return [];
+    const { shown } = pictureGeometry(layer, this.canvas());
+    const frame = layer.place.mode === 'cover' ? { x: 0, y: 0, ...this.canvas() } : shown;
+    const above = graphic.layers.slice(graphic.layers.findIndex((l) => l.id === layer.id) + 1);
+    return above.flatMap((l) => {
+      const seen = l.role === 'words' && l.visible ? intersection(wordsBounds(l, layoutOf(l, shaper)), frame) : null;
+      return seen
+        ? [
+            {
+              x: (seen.x - frame.x) / frame.width,
+              y: (seen.y - frame.y) / frame.height,
+              width: seen.width / frame.width,
+              height: seen.height / frame.height,
+            },
+          ]
+        : [];
+    });
+  });
+
   protected readonly candidates = computed<readonly Candidate[]>(() =>
     bySuit(
       this.found().map(({ item, subject }) => ({
         item,
         ...subject,
-        suit: suitOf({ natural: item, ...subject }, this.pixels()),
+        suit: suitOf({ natural: item, ...subject }, this.pixels(), this.words()),
       })),
     ),
   );
@@ -202,8 +233,13 @@ export class PhotosSection extends PictureSection implements OnDestroy {
 
   protected judged({ suit, item }: Candidate): string {
     if (!item.vector && suit.scale > 1.001) return `too small, drawn at ${Math.round(suit.scale * 100)} %`;
-    if (suit.kept < 0.5) return 'cuts its subject';
-    return suit.kept < 0.9 ? `${Math.round(suit.kept * 100)} % of its subject` : 'keeps its subject';
+    const subject =
+      suit.kept < 0.5
+        ? 'cuts its subject'
+        : suit.kept < 0.97
+          ? `cuts ${Math.round((1 - suit.kept) * 100)} % of its subject`
+          : 'keeps its subject';
+    return suit.busy !== null && suit.busy > BUSY ? `${subject}, busy under the words` : subject;
   }
 
   protected key(event: KeyboardEvent): void {

@@ -72,11 +72,24 @@ export class PlaceSection extends PictureSection {
   );
 
   protected cover(): void {
-    this.workbench.edit(coverFix(this.layer()).edit);
+    this.workbench.edit(coverFix(this.layer(), this.canvas()).edit);
   }
 
   protected whole(): void {
-    this.set({ crop: null, place: { mode: 'contain' } }, 'shown whole');
+    // What was trimmed or cropped away stays away.
+    this.set({ place: { mode: 'contain' } }, 'shown whole');
+  }
+
+  /** What a picture is was only proposed: a photo covers the canvas, a logo stands on it, whole. */
+  protected changeKind(): void {
+    const layer = this.layer();
+    const edit = coverFix({ ...layer, role: 'photo' }, this.canvas()).edit;
+    if (layer.role === 'logo') this.workbench.edit({ ...edit, name: `${layer.name} is a photo` });
+    else
+      this.workbench.change(
+        { ...layer, role: 'logo', place: layer.place.mode === 'cover' ? { mode: 'contain' } : layer.place },
+        `${layer.name} is a logo`,
+      );
   }
 
   protected keep(on: boolean): void {

@@ -72,5 +72,45 @@ export async function encode(
       );
     throw error;
   }
-  return new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], { type: mime[choices.format] });
+  const file = new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], {
+    type: mime[choices.format],
+  });
+  await readBack(file, canvas, choices.format);
+  return file;
 }
+
+/** What a format is called in a sentence. */
+const called: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
+
+/**
+ * Opens a file that was made and holds it against what it was made from: its size, and for PNG, which loses nothing,
+ * every pixel. An encoder that cut or spoilt a picture without a word is found here, not on the page.
+ */
+async function readBack(file: Blob, canvas: OffscreenCanvas, format: FileFormat): Promise<void> {
+  const spoilt = () =>
+    new Error(
+      `The ${called[format]} that was made is not the graphic: it was read back and does not match. Choose another format, or a lower density for the slot in Slots.`,
+    );
+  const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none' }).catch(() => null);
+  if (!bitmap) throw spoilt();
+  try {
+    if (bitmap.width !== canvas.width || bitmap.height !== canvas.height) throw spoilt();
+    if (format !== 'png') return;
+    const read = new OffscreenCanvas(canvas.width, STRIP).getContext('2d', { willReadFrequently: true })!;
+    const own = canvas.getContext('2d')!;
+    for (let y = 0; y < canvas.height; y += STRIP) {
+      const rows = Math.min(STRIP, canvas.height - y);
+      read.clearRect(0, 0, canvas.width, STRIP);
+      read.drawImage(bitmap, 0, -y);
+      const [made, wanted] = [read, own].map(
+        (c, i) => new Uint32Array(c.getImageData(0, i === 0 ? 0 : y, canvas.width, rows).data.buffer),
+      );
+      if (made!.some((pixel, i) => pixel !== wanted![i])) throw spoilt();
+    }
+  } finally {
+    bitmap.close();
+  }
+}
+
+/** Rows read back at once. */
+const STRIP = 256;

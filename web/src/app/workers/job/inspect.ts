@@ -1,4 +1,13 @@
-import { good, hasFlatBorder, identify, isOpaque, silhouetteOf, silhouetteSize, type Result } from '@bright-slot/core';
+import {
+  good,
+  hasFewTones,
+  hasFlatBorder,
+  identify,
+  isOpaque,
+  silhouetteOf,
+  silhouetteSize,
+  type Result,
+} from '@bright-slot/core';
 import { sha256 } from '../../storage/hash';
 import type { Inspected } from '../messages';
 import { proposedFocus } from './focus';
@@ -26,6 +35,19 @@ function glance(picture: ImageBitmap, natural: { width: number; height: number }
   context.imageSmoothingQuality = 'high';
   context.drawImage(picture, 0, 0, width, height);
   return context.getImageData(0, 0, width, height);
+}
+
+/** Side of the copy in which tones are counted, px. */
+const SAMPLED = 256;
+
+/** A small copy of the picture's own pixels, none of them averaged. */
+function sampled(picture: ImageBitmap): ImageData {
+  const by = Math.min(1, SAMPLED / Math.max(picture.width, picture.height));
+  const [width, height] = [picture.width, picture.height].map((n) => Math.max(1, Math.round(n * by)));
+  const context = new OffscreenCanvas(width!, height!).getContext('2d')!;
+  context.imageSmoothingEnabled = false;
+  context.drawImage(picture, 0, 0, width!, height!);
+  return context.getImageData(0, 0, width!, height!);
 }
 
 /** Long side of a small copy for lists, px. */
@@ -60,7 +82,7 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
   const small = glance(seen, bitmap);
   // It is encoded beside this thread while that looks on.
   const thumb = thumbOf(seen);
-  const focus = await proposedFocus(seen);
+  const { focus, subject } = proposedFocus(seen);
   const hash = await hashed;
   remember(hash, bitmap);
   return good({
@@ -70,8 +92,9 @@ export async function inspect(blob: Blob, name: string, most: number): Promise<R
     hash,
     opaque,
     silhouette: opaque ? null : silhouetteOf(small),
-    flatBorder: opaque && hasFlatBorder(small),
-    ...focus,
+    flatBorder: opaque && hasFlatBorder(small) && hasFewTones(sampled(bitmap)),
+    focus,
+    subject,
     thumb: await thumb,
     rough: seen,
   });

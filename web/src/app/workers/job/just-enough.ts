@@ -1,25 +1,20 @@
 import {
-  channelsOf,
   faintestLetter,
-  groundSampler,
   justEnough,
-  layoutOf,
   mainFrame,
   marginAt,
-  overGround,
-  judgingScale,
   veiledWords,
+  waysOf,
+  withLayer,
   type Graphic,
   type JustEnough,
+  type Reader,
   type Readings,
-  type Shaper,
   type VeilLayer,
   type VeiledWords,
-  type WordsLayer,
 } from '@bright-slot/core';
-import { bare, legibility, rasteriser, upright } from './legibility';
-import { render } from './render';
-import { shaperFor } from './type';
+import { legibility, readerFor } from './legibility';
+import type { render } from './render';
 
 /** Another ink or another veil with which some strength passes, where the chosen ones have none. */
 export interface Offer {
@@ -36,11 +31,6 @@ export interface FoundStrength extends JustEnough {
 
 type Vectors = Parameters<typeof render>[2];
 
-const withLayer = (graphic: Graphic, layer: Graphic['layers'][number]): Graphic => ({
-  ...graphic,
-  layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)),
-});
-
 /** A words layer, and all ways in which it can be read. */
 interface WordsRead {
   readonly id: string;
@@ -49,57 +39,20 @@ interface WordsRead {
 
 const readingsOf = (words: readonly WordsRead[]) => words.map((w) => w.readings);
 
-/** Looks at the ground of a veil's words at none and at all of its strength, at the file's own pixels. */
-class Look {
-  private readonly made = new Map<string, ImageBitmap>();
-  private readonly ground: readonly [number, number, number];
-
-  constructor(
-    private readonly graphic: Graphic,
-    private readonly shaper: Shaper,
-    ground: string,
-    private readonly vectors: Vectors,
-    private readonly stopped: () => boolean,
-  ) {
-    this.ground = channelsOf(ground);
+/** Looks at a veil's words at none and at all of its strength: all ways in which each can be read; null when stopped. */
+async function lookAt(graphic: Graphic, veil: VeilLayer, reader: Reader): Promise<WordsRead[] | null> {
+  const all: WordsRead[] = [];
+  for (const layer of veiledWords(veil, graphic.layers)) {
+    const none = await waysOf(withLayer(graphic, { ...veil, strength: 0 }), layer, reader);
+    if (none === 'stopped') return null;
+    const whole = await waysOf(withLayer(graphic, { ...veil, strength: 255 }), layer, reader, none);
+    if (whole === 'stopped') return null;
+    const readings = none.flatMap((way, i): VeiledWords[] =>
+      way && whole[i] ? [{ sampler: way.sampler, bare: way.seen, full: whole[i].seen }] : [],
+    );
+    if (readings.length) all.push({ id: layer.id, readings });
   }
-
-  private async ways(veil: VeilLayer, layer: WordsLayer, outlined: boolean): Promise<VeiledWords | null | 'stopped'> {
-    const frame = mainFrame(this.graphic);
-    const shown = outlined ? layer : bare(layer);
-    const layout = layoutOf(layer, this.shaper);
-    const pixels: ImageData[] = [];
-    let sampler: ReturnType<typeof groundSampler> = null;
-    for (const strength of [0, 255]) {
-      const seen = withLayer(withLayer(this.graphic, { ...veil, strength }), shown);
-      const options = { below: layer.id, withGround: true };
-      const below = await render(seen, judgingScale(frame.slot), this.vectors, this.stopped, options, this.made);
-      if (!below || this.stopped()) return 'stopped';
-      const { canvas, plan } = below;
-      pixels.push(upright(canvas, layer, layout, plan.scale, plan.origin));
-      const ring = outlined && layer.outline ? layer.outline.width * plan.scale : undefined;
-      sampler ??= groundSampler(layout, canvas, plan.scale, plan.origin, rasteriser(plan), ring);
-    }
-    if (!sampler) return null;
-    const [none, all] = pixels.map((p) => overGround(p, this.ground, sampler.region));
-    const ink = !outlined && layer.outline ? { ink: layer.outline.colour } : {};
-    return { sampler, bare: none!, full: all!, ...ink };
-  }
-
-  /** All ways in which each of a veil's words can be read; null when stopped. */
-  async at(veil: VeilLayer): Promise<WordsRead[] | null> {
-    const all: WordsRead[] = [];
-    for (const layer of veiledWords(veil, this.graphic.layers)) {
-      const readings: VeiledWords[] = [];
-      for (const outlined of layer.outline ? [true, false] : [true]) {
-        const way = await this.ways(veil, layer, outlined);
-        if (way === 'stopped') return null;
-        if (way) readings.push(way);
-      }
-      if (readings.length) all.push({ id: layer.id, readings });
-    }
-    return all;
-  }
+  return all;
 }
 
 const INKS = ['#ffffff', '#000000'];
@@ -156,13 +109,12 @@ export async function strengthFor(
   vectors: Vectors,
   stopped: () => boolean,
 ): Promise<FoundStrength | null> {
-  const shaper = await shaperFor(graphic);
   const veil = graphic.layers.find((l): l is VeilLayer => l.id === veilId && l.role === 'veil');
   if (!veil) return null;
   const { slot } = mainFrame(graphic);
   const shownScale = slot.shownWidth / slot.width;
-  const look = new Look(graphic, shaper, ground, vectors, stopped);
-  const words = await look.at(veil);
+  const reader = await readerFor(graphic, ground, vectors, stopped);
+  const words = await lookAt(graphic, veil, reader);
   if (!words || stopped()) return null;
   let found = justEnough(readingsOf(words), shownScale);
   if (found.strength !== null) {
@@ -176,13 +128,13 @@ export async function strengthFor(
   const offers: Offer[] = [];
   if (found.strength === null) {
     for (const colour of INKS) {
-      const inked = readingsOf(words).map((r) => r.map((w) => ({ ...w, ink: colour })));
+      const inked = readingsOf(words).map(([own, ...line]) => [{ ...own!, ink: colour }, ...line]);
       const { strength } = justEnough(inked, shownScale);
       if (strength !== null) offers.push({ kind: 'ink', colour, strength });
       if (stopped()) return null;
     }
     for (const colour of INKS.filter((c) => c !== veil.colour)) {
-      const other = await look.at({ ...veil, colour });
+      const other = await lookAt(graphic, { ...veil, colour }, reader);
       if (!other || stopped()) return null;
       const { strength } = justEnough(readingsOf(other), shownScale);
       if (strength !== null) offers.push({ kind: 'veil', colour, strength });
