@@ -3,7 +3,8 @@ import { blank, photo, random, shape, withLayers, words } from '../testing/sampl
 import { anyLayers } from '../testing/any';
 import { checkGraphic, heldWithin } from './check';
 import { applyEdit, type Edit } from './edit';
-import { Graphic, Layer, textOf, withText, wordsTaken } from './graphic';
+import { Graphic, Layer, textOf, wordsTaken } from './graphic';
+import { withText } from './runs';
 import { commit, current, readStep, readSteps, startHistory } from './history';
 import { limits } from './limits';
 

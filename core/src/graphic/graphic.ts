@@ -318,18 +318,6 @@ export function wordsTaken(text: string): { readonly text: string; readonly left
   return { text: taken, left };
 }
 
-const linesOf = (text: string): string[] => wordsTaken(text).text.split('\n');
-
-/** A words layer with other text; each line keeps the look of the paragraph in its place, the last one's goes on. */
-export function withText(layer: WordsLayer, text: string): WordsLayer {
-  const old = layer.paragraphs;
-  const paragraphs = linesOf(text).map((line, i) => {
-    const model = old[Math.min(i, old.length - 1)]!;
-    return { ...model, runs: [{ ...model.runs[0]!, text: line }] };
-  });
-  return { ...layer, paragraphs };
-}
-
 /** A words layer with a change made to each of its runs. */
 export function withRuns(layer: WordsLayer, change: Partial<Omit<Run, 'text'>>): WordsLayer {
   return {

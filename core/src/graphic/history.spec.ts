@@ -1,6 +1,7 @@
 import { blank, committed, photo, random, words } from '../testing/samples';
 import { applyEdit, type Edit } from './edit';
-import { Graphic, textOf, withText } from './graphic';
+import { Graphic, textOf } from './graphic';
+import { withText } from './runs';
 import {
   MERGE_WITHIN,
   Step,

@@ -3,11 +3,13 @@ import {
   mainFrame,
   surfaceFor,
   judgingScale,
+  mapScale,
   fileTooLarge,
   topDensity,
   type Box,
   type FileFormat,
   type Graphic,
+  type GroundMap,
   type Legibility,
   type PictureLayer,
   type SurfaceNeed,
@@ -156,6 +158,17 @@ export class PixelsService {
     const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
     return by.run(
       { kind: 'legibility', graphic, ground: slot.ground, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** What stands where on a graphic's canvas, for something new to be put where there is room. */
+  async groundMap(graphic: Graphic, signal?: AbortSignal): Promise<GroundMap> {
+    const { slot } = mainFrame(graphic);
+    const vectors = await vectorsFor(graphic, mapScale(graphic.canvas), await this.type.ensure(graphic));
+    return this.sight.run(
+      { kind: 'ground-map', graphic, ground: slot.ground, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store, type Action } from '@ngrx/store';
-import { isPicture, applyEdit, type Change, type Edit, type Graphic, type Layer, wordsTaken } from '@bright-slot/core';
+import { isPicture, applyEdit, type Change, type Edit, type Graphic, type Layer, type Stretch, wordsTaken } from '@bright-slot/core';
 import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
 
@@ -36,6 +36,12 @@ export class Workbench {
   readonly writingOn = linkedSignal<string | null, string | null>({
     source: this.selectedId,
     computation: (selected, before) => (before && before.value === selected ? selected : null),
+  });
+
+  /** The stretch of the selected words that its settings are for; all of them where null. */
+  readonly stretch = linkedSignal<string | null, Stretch | null>({
+    source: this.selectedId,
+    computation: (selected, before) => (before && before.source === selected ? before.value : null),
   });
 
   /** A fix looked at before it is taken. */

@@ -29,6 +29,7 @@ import { HouseStyleService } from '../house-style/house-style.service';
 import { readOutline } from '../shared/drawings';
 import { PicturesService, type PictureSource } from '../shared/pictures.service';
 import { Workbench } from '../state/draft';
+import { Placing } from './placing.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
 
@@ -36,13 +37,14 @@ import { JobStopped } from '../workers/pixel-client';
 const MOST_PATH = 4_000_000;
 
 /** Words that are to stand on a pale note. */
-const inkOn = (layer: WordsLayer) =>
-  withRuns(layer, { colour: '#1f2a30', size: Math.max(14, Math.round(firstRun(layer).size * 0.5)) });
+const inkOn = (layer: WordsLayer, by: number) =>
+  withRuns(layer, { colour: '#1f2a30', size: Math.max(14, Math.round(firstRun(layer).size * by)) });
 
 /** Brings layers into the graphic at work: pictures from anywhere, words. */
 @Injectable()
 export class AddLayers {
   private readonly workbench = inject(Workbench);
+  private readonly placing = inject(Placing);
   private readonly brought = inject(PicturesService);
   private readonly dialogs = inject(MatDialog);
   private readonly house = inject(HouseStyleService);
@@ -70,8 +72,10 @@ export class AddLayers {
         const asset = await this.brought.bringIn(file, from, stop);
         const graphic = this.workbench.graphic();
         if (stop.aborted || !graphic || graphic.id !== into) break;
-        if (asset.ok) layers.push(change(pictureLayer(asset.value, graphic)));
-        else if (asset.problem.code !== 'stopped') problems.push(asset.problem);
+        if (asset.ok) {
+          const so = { ...graphic, layers: [...graphic.layers, ...layers] };
+          layers.push(change(await this.placing.logo(pictureLayer(asset.value, graphic), so)));
+        } else if (asset.problem.code !== 'stopped') problems.push(asset.problem);
       }
     } catch (error) {
       if (!(error instanceof JobStopped))
@@ -89,26 +93,39 @@ export class AddLayers {
     return problems;
   }
 
-  words(text = 'Your words'): void {
+  /** Words where there is room for them, open to be written. */
+  async words(text = 'Your words'): Promise<void> {
     const graphic = this.workbench.graphic();
-    if (graphic) this.place([withRuns(wordsLayer(graphic, text), { face: this.heading() })], 'Words added');
+    if (!graphic) return;
+    const at = this.taken();
+    // Under a title stands a line in the type of texts.
+    const { heading, body } = this.house.style().type;
+    const face = graphic.layers.some((l) => l.role === 'words' && l.visible) ? body : heading;
+    const layer = await this.placing.words(withRuns(wordsLayer(graphic, text), { face }), graphic);
+    if (this.workbench.graphic()?.id !== graphic.id) return;
+    this.place([layer], 'Words added', at);
+    this.workbench.writingOn.set(layer.id);
   }
 
-  /** What headings are set in; a family that was removed since is another for now. */
-  private heading() {
-    return this.house.style().type.heading;
+  /** Where new layers go, asked once. */
+  private taken(): number | null {
+    const at = this.insertAt();
+    this.insertAt.set(null);
+    return at;
   }
 
   /** A shape; a note goes behind the words that are selected, or behind words of its own. */
-  shape(kind: ShapeKind): void {
+  async shape(kind: ShapeKind): Promise<void> {
     const graphic = this.workbench.graphic();
     if (!graphic) return;
     const name = `${shapeNames[kind]} added`;
     if (kind !== 'note') return this.place([shapeLayer(graphic, kind)], name);
     const selected = this.workbench.selected();
     if (selected?.role !== 'words') {
-      const words = inkOn(wordsLayer(graphic, 'A note'));
-      return this.place([shapeLayer(graphic, 'note', words), words], name);
+      const at = this.taken();
+      const words = inkOn(await this.placing.words(inkOn(wordsLayer(graphic, 'A note'), 0.5), graphic), 1);
+      if (this.workbench.graphic()?.id !== graphic.id) return;
+      return this.place([shapeLayer(graphic, 'note', words), words], name, at);
     }
     const note = shapeLayer(graphic, 'note', selected);
     const at = graphic.layers.findIndex((l) => l.id === selected.id);
@@ -149,7 +166,9 @@ export class AddLayers {
     const graphic = this.workbench.graphic();
     if (!asset || !graphic)
       return [bad('gone', 'That logo is no longer in this browser. Add it again in House style.').problem];
-    this.place([pictureLayer(asset, graphic, 'logo')], `${asset.name} added`);
+    const at = this.taken();
+    const layer = await this.placing.logo(pictureLayer(asset, graphic, 'logo'), graphic);
+    if (this.workbench.graphic()?.id === graphic.id) this.place([layer], `${asset.name} added`, at);
     return [];
   }
 
@@ -171,7 +190,10 @@ export class AddLayers {
       return this.pictures([choice.file], choice.from, (l) => (tint ? { ...l, tint } : l));
     }
     const now = this.workbench.graphic();
-    if (now) this.place([pictureLayer(choice.asset, now)], `${choice.asset.name} added`);
+    if (!now) return [];
+    const at = this.taken();
+    const layer = await this.placing.logo(pictureLayer(choice.asset, now), now);
+    if (this.workbench.graphic()?.id === now.id) this.place([layer], `${choice.asset.name} added`, at);
     return [];
   }
 
@@ -187,9 +209,7 @@ export class AddLayers {
     this.controller.abort();
   }
 
-  private place(layers: readonly Layer[], name: string): void {
-    const at = this.insertAt();
-    this.insertAt.set(null);
+  private place(layers: readonly Layer[], name: string, at = this.taken()): void {
     this.workbench.edit({ type: 'add-layers', layers, name, ...(at === null ? {} : { at }) }, layers.at(-1)!.id);
   }
 }

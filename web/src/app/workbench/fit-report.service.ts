@@ -68,8 +68,8 @@ export class FitReportService {
     });
   }
 
-  /** How a colour of words stands out from what lies behind them: at their faintest letter; null where nothing was seen yet. */
-  contrastOf(layer: string, colour: string): { contrast: number; needed: number } | null {
+  /** How words, in a colour or in their own, stand out from what lies behind them: at their faintest letter; null where nothing was seen yet. */
+  contrastOf(layer: string, colour?: string): { contrast: number; needed: number } | null {
     const graphic = this.workbench.graphic();
     const legibility = this.legibility();
     const own = legibility?.of === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;

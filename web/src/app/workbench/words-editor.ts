@@ -64,6 +64,9 @@ const transforms = { typed: 'none', upper: 'uppercase', lower: 'lowercase', titl
     [attr.maxlength]="most"
     (paste)="workbench.pasting($event)"
     (input)="write($any($event.target).value)"
+    (select)="selected()"
+    (keyup)="selected()"
+    (pointerup)="selected()"
     (blur)="done()"
     (keydown.escape)="leave($event)"
   ></textarea>`,
@@ -180,6 +183,12 @@ export class WordsEditor {
     this.workbench.say(left);
     // The field still holds all of it.
     this.field().nativeElement.value = textOf(layer);
+  }
+
+  /** What is selected is what the settings below are for. */
+  protected selected(): void {
+    const { selectionStart: from, selectionEnd: to } = this.field().nativeElement;
+    this.workbench.stretch.set(from === to ? null : { from, to });
   }
 
   protected leave(event: Event): void {

@@ -17,16 +17,20 @@ import {
   fieldNames,
   fieldValues,
   fieldsIn,
-  firstRun,
+  cutText,
+  keptCentred,
+  lineStretch,
+  runAt,
+  wholeStretch,
+  withLook,
   layoutOf,
   textOf,
   typographic,
   turnedLayer,
   weightWithin,
-  withRuns,
   type Align,
   type FieldName,
-  type Run,
+  type RunLook,
   type Sizing,
   type WordsLayer,
   limits,
@@ -44,6 +48,9 @@ import { FamilyField } from './family-field';
 import { FitReportService } from './fit-report.service';
 import { WordsAround } from './words-around';
 import { written } from './writing';
+
+/** So many lines can be chosen by a press; others are selected in the field. */
+const MOST_LINES = 5;
 
 const weightNames: Record<number, string> = {
   200: 'Extra light',
@@ -92,7 +99,31 @@ export class WordsSettings {
   protected readonly most = limits.letters;
   private readonly type = inject(TypeService);
   protected readonly section = signal<'words' | 'around' | 'place'>('words');
-  protected readonly run = computed(() => firstRun(this.layer()));
+  /** What the settings are for, held to the words as they are now. */
+  protected readonly stretch = computed(() => {
+    const asked = this.workbench.stretch();
+    const whole = asked && wholeStretch(this.text(), asked);
+    return whole && whole.to > whole.from && whole.to - whole.from < this.text().length ? whole : null;
+  });
+  protected readonly run = computed(() => runAt(this.layer(), this.stretch()));
+  /** Lines that can be chosen to look otherwise than the rest; none where there is but one. */
+  protected readonly lines = computed(() => {
+    const { paragraphs } = this.layer();
+    return paragraphs.length > 1 ? paragraphs.slice(0, MOST_LINES).map((_, i) => i) : [];
+  });
+  protected readonly line = computed(() => {
+    const chosen = this.stretch();
+    return chosen
+      ? this.lines().findIndex((i) => {
+          const { from, to } = lineStretch(this.layer(), i);
+          return from === chosen.from && to === chosen.to;
+        })
+      : -1;
+  });
+  protected readonly chosenText = computed(() => {
+    const chosen = this.stretch();
+    return chosen && this.line() < 0 ? cutText(this.text().slice(chosen.from, chosen.to), 24, true) : '';
+  });
   protected readonly text = computed(() => textOf(this.layer()));
   protected readonly align = computed(() => this.layer().paragraphs[0]!.align);
   protected readonly family = computed(() => this.fonts.named(this.run().face.family) ?? families[0]!);
@@ -110,7 +141,9 @@ export class WordsSettings {
 
   /** How the words stand out where they do least, in figures. */
   protected readonly contrast = computed(() => {
-    const found = this.report.contrastOf(this.layer().id, this.run().colour);
+    const colours = new Set(this.layer().paragraphs.flatMap((p) => p.runs.map((r) => r.colour)));
+    // Where there are several, each letter counts in its own.
+    const found = this.report.contrastOf(this.layer().id, colours.size === 1 ? this.run().colour : undefined);
     if (!found) return null;
     const figure = (Math.floor(found.contrast * 10) / 10).toFixed(1);
     return { text: `${figure} : 1`, needs: `needs ${found.needed}`, passes: found.contrast >= found.needed };
@@ -133,6 +166,27 @@ export class WordsSettings {
   });
   protected readonly holds = computed(() => fieldsIn(this.layer()).map((f) => fieldLabels[f].toLowerCase()));
   protected readonly frozen = computed(() => this.layer().fields.frozen && this.holds().length > 0);
+
+  /** What is selected in the field is what the settings are for. */
+  protected selected(): void {
+    const field = this.field()?.nativeElement;
+    if (!field) return;
+    const { selectionStart: from, selectionEnd: to } = field;
+    this.workbench.stretch.set(from === to ? null : { from, to });
+  }
+
+  protected chooseLine(line: number): void {
+    const chosen = lineStretch(this.layer(), line);
+    this.workbench.stretch.set(chosen);
+    this.field()?.nativeElement.setSelectionRange(chosen.from, chosen.to);
+  }
+
+  /** A change to the block; where it stood in the middle of the canvas it stays there. */
+  private centred(layer: WordsLayer): WordsLayer {
+    const shaper = this.type.shaper();
+    const { canvas } = this.workbench.graphic()!;
+    return shaper && layer.sizing.kind !== 'fill' ? keptCentred(this.layer(), layer, canvas, shaper) : layer;
+  }
 
   protected write(text: string): void {
     const { layer, name, merge, left } = written(this.layer(), this.text(), text);
@@ -210,14 +264,18 @@ export class WordsSettings {
     );
   }
 
-  protected changeRuns(change: Partial<Omit<Run, 'text'>>, name: string, merge?: string): void {
-    this.workbench.change(withRuns(this.layer(), change), `${this.layer().name}: ${name}`, merge);
+  /** A change to how the chosen stretch looks, or all of the words. */
+  protected changeRuns(change: RunLook, name: string, merge?: string): void {
+    const stretch = this.stretch();
+    const of = stretch ? `${this.layer().name}, part of it: ` : `${this.layer().name}: `;
+    const key = merge && stretch ? `${merge}:${stretch.from}` : merge;
+    this.workbench.change(this.centred(withLook(this.layer(), change, stretch)), of + name, key);
   }
 
   protected draftColour(colour: string): void {
     this.workbench.draft.set({
       type: 'replace-layer',
-      layer: withRuns(this.layer(), { colour }),
+      layer: withLook(this.layer(), { colour }, this.stretch()),
       name: `${this.layer().name}: colour ${colour}`,
     });
   }
@@ -253,7 +311,7 @@ export class WordsSettings {
   protected setLineSpacing(lineSpacing: number): void {
     const layer = this.layer();
     this.workbench.change(
-      { ...layer, lineSpacing },
+      this.centred({ ...layer, lineSpacing }),
       `${layer.name}: line spacing ${lineSpacing}`,
       `spacing:${layer.id}`,
     );

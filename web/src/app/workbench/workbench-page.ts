@@ -25,6 +25,7 @@ import {
   type Problem,
   type Slot,
 } from '@bright-slot/core';
+import { FinishPanel } from '../export/finish-panel';
 import { SaveState } from '../frame/save-state';
 import { HouseStyleService } from '../house-style/house-style.service';
 import { Icon } from '../shared/icon';
@@ -60,6 +61,7 @@ import { SurfaceStore } from './surface-store';
     Stage,
     Leaves,
     Settings,
+    FinishPanel,
     FitReportPanel,
     StepsPanel,
     MatTooltip,
@@ -118,6 +120,8 @@ export class WorkbenchPage {
   protected readonly showSteps = signal(false);
   protected readonly onlyPicture = signal(false);
   protected readonly dropping = signal(false);
+  /** Whether it is being saved or sent from here. */
+  protected readonly finishing = signal(false);
   protected readonly problem = signal('');
 
   private readonly followed = inject(FollowedSlots);
@@ -185,6 +189,12 @@ export class WorkbenchPage {
     if (!kept.ok) return this.tell([kept.problem]);
     this.store.dispatch(WorkbenchActions.closed());
     await this.router.navigate(['/graphics', own.id]);
+  }
+
+  protected finish(): void {
+    this.workbench.commitDraft();
+    this.workbench.writingOn.set(null);
+    this.finishing.update((f) => !f);
   }
 
   protected reload(): void {

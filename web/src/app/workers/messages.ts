@@ -10,6 +10,7 @@ import {
   Tint,
   type Box,
   type CurrentPicture,
+  type GroundMap,
   type Legibility,
   type Measured,
   type PictureType,
@@ -104,6 +105,8 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('palette'), pictures: z.array(z.union([z.instanceof(Blob), bitmap])).max(20) }),
   /** Opens a font file. */
   z.object({ kind: z.literal('font'), blob: z.instanceof(Blob), name: z.string() }),
+  /** Where on a graphic's canvas there is room for something new. */
+  z.object({ kind: z.literal('ground-map'), graphic: Graphic, ground: z.string(), vectors }),
   /** Samples what the words of a graphic really stand on. */
   z.object({ kind: z.literal('legibility'), graphic: Graphic, ground: z.string(), vectors }),
 ]);
@@ -153,6 +156,7 @@ export interface Answers {
   file: { blob: Blob; width: number; height: number; decoded: number };
   miniature: Blob;
   legibility: Legibility[];
+  'ground-map': GroundMap;
   'just-enough': FoundStrength;
   font: Result<OpenedFont>;
   palette: string[];

@@ -7,6 +7,7 @@ import { proposedFocus } from './job/focus';
 import { paletteFrom } from './job/palette';
 import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './job/pictures';
 import { openFont } from './job/font';
+import { groundOf } from './job/ground-map';
 import { strengthFor } from './job/just-enough';
 import { legibility } from './job/legibility';
 import { render, renderFile } from './job/render';
@@ -67,6 +68,11 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       const samples = await legibility(task.graphic, task.ground, task.vectors, stopped);
       if (!samples) throw new Stopped();
       return { value: samples, transfer: [] };
+    }
+    case 'ground-map': {
+      const map = await groundOf(task.graphic, task.ground, task.vectors, stopped);
+      if (!map) throw new Stopped();
+      return { value: map, transfer: [] };
     }
     case 'palette':
       return { value: await paletteFrom(task.pictures), transfer: [] };

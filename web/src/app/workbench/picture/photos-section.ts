@@ -71,7 +71,7 @@ interface Candidate extends Subject {
           <span class="judged">{{ judged(c) }}</span>
         </button>
       } @empty {
-        <p class="note" role="status">{{ problem() ? '' : 'Looking at every photo …' }}</p>
+        <p class="note" role="status">{{ looking() }}</p>
       }
     </div>
     <p class="note told" role="status">{{ trying() }}</p>
@@ -143,6 +143,7 @@ export class PhotosSection extends PictureSection implements OnDestroy {
   private readonly type = inject(TypeService);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly problem = signal('');
+  protected readonly looking = signal('Looking at every photo …');
   protected readonly trying = signal(
     'Press one, or go through them with the arrow keys. Everything else stays as it is.',
   );
@@ -218,10 +219,15 @@ export class PhotosSection extends PictureSection implements OnDestroy {
     const { items, problem } = await this.shelf.list();
     this.problem.set(problem);
     const logo = this.layer().role === 'logo';
-    for (const item of items.filter((i) => logo || (!i.transparent && !i.vector && !i.sheet))) {
-      const subject = await this.shelf.subjectOf(item);
-      this.found.update((all) => [...all, { item, subject }]);
+    const suitable = items.filter((i) => logo || (!i.transparent && !i.vector && !i.sheet));
+    const found: { item: ShelfItem; subject: Subject }[] = [];
+    for (const item of suitable) {
+      this.looking.set(`Looking at every photo: ${found.length + 1} of ${suitable.length} …`);
+      found.push({ item, subject: await this.shelf.subjectOf(item) });
     }
+    // All at once: a list in order of what suits must not move while one of it is being pressed.
+    this.looking.set(suitable.length || problem ? '' : 'There is no photo on the shelf yet.');
+    this.found.set(found);
   }
 
   protected positionOf({ item, suit }: Candidate): string {

@@ -1,0 +1,57 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  luminance,
+  mainFrame,
+  pictureBounds,
+  placedWords,
+  roomForLogo,
+  type Graphic,
+  type GroundMap,
+  type PictureLayer,
+  type WordsLayer,
+} from '@bright-slot/core';
+import { HouseStyleService } from '../house-style/house-style.service';
+import { PixelsService } from '../shared/pixels.service';
+import { TypeService } from '../shared/type.service';
+
+/** Puts what is new where there is room for it: what is on the canvas is looked at first. */
+@Injectable({ providedIn: 'root' })
+export class Placing {
+  private readonly pixels = inject(PixelsService);
+  private readonly type = inject(TypeService);
+  private readonly house = inject(HouseStyleService);
+
+  /** Words in a free and calm place, in a colour that is read there. */
+  async words(layer: WordsLayer, graphic: Graphic): Promise<WordsLayer> {
+    const map = await this.look(graphic);
+    const shaper = await this.type.ensure({ ...graphic, layers: [...graphic.layers, layer] });
+    // On a plain ground the house's own colour for words comes first; over a photo white and ink do.
+    const plain = !graphic.layers.some((l) => l.role === 'photo' && l.visible);
+    const own = this.house.style().colours.filter((c) => plain && c.role === 'words');
+    return placedWords(
+      layer,
+      graphic,
+      map,
+      shaper,
+      own.map((c) => c.colour),
+    );
+  }
+
+  /** A logo beside what stands there already. */
+  async logo(layer: PictureLayer, graphic: Graphic): Promise<PictureLayer> {
+    if (layer.role !== 'logo' || layer.place.mode !== 'free' || !graphic.layers.some((l) => l.visible)) return layer;
+    const shaper = await this.type.ensure(graphic);
+    const box = roomForLogo(pictureBounds(layer, graphic.canvas), graphic, await this.look(graphic), shaper);
+    return { ...layer, place: { ...layer.place, x: box.x, y: box.y, width: box.width } };
+  }
+
+  /** What stands where; a ground of one lightness where that cannot be told. */
+  private async look(graphic: Graphic): Promise<GroundMap> {
+    try {
+      return await this.pixels.groundMap(graphic);
+    } catch {
+      const light = luminance(mainFrame(graphic).slot.ground);
+      return { across: 1, down: 1, low: [light], high: [light], busy: [0], subject: [0] };
+    }
+  }
+}
