@@ -60,6 +60,7 @@ export * from './pixels/turn';
 export * from './pixels/edge';
 export * from './pixels/finish';
 export * from './pixels/cutout/flat';
+export * from './pixels/cutout/clean';
 export * from './pixels/cutout/subject';
 export * from './pixels/parts';
 export * from './pixels/trim';

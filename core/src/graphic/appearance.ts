@@ -113,7 +113,8 @@ export type Stroke = z.infer<typeof Stroke>;
 export const Cutout = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('flat'),
-    where: z.enum(['border', 'anywhere']),
+    /** From the border inwards; there and where the ground shows through a mark (counters); wherever its colour occurs. */
+    where: z.enum(['border', 'counters', 'anywhere']),
     colour: Colour.nullable(),
     tolerance: z.number().min(0).max(60),
     soft: z.number().min(0).max(8),

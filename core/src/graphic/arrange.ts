@@ -166,3 +166,26 @@ export function flippedLayer(layer: PictureLayer, axis: 'across' | 'down'): Pict
 export function stretchedLayer(layer: PictureLayer, stretch: number, canvas: Size): PictureLayer {
   return { ...layer, place: freePlace(placedBox(layer, canvas), stretch) };
 }
+
+/** A canvas at least so many times as wide as high has ends. */
+const WIDE = 2.2;
+
+/** Share of a wide canvas that is an end of it. */
+const END = 0.28;
+
+/**
+ * A picture that was let go at an end of a wide canvas stands there: a photo as high as the canvas, at its edge; a logo
+ * as large as it is, off the edge by as much as above it. Elsewhere it stays as it was. Canvas px.
+ */
+export function atEnd(layer: PictureLayer, at: Point, canvas: Size): PictureLayer {
+  const share = at.x / canvas.width;
+  if (canvas.width < WIDE * canvas.height || share < 0 || share > 1 || (share > END && share < 1 - END)) return layer;
+  const photo = layer.role === 'photo';
+  const { natural } = layer;
+  const box = photo
+    ? { width: (natural.width * canvas.height) / natural.height, height: canvas.height }
+    : placedBox(layer, canvas);
+  const off = photo ? 0 : Math.max(0, Math.min((canvas.height - box.height) / 2, canvas.width / 8));
+  const x = share < 0.5 ? off : canvas.width - box.width - off;
+  return { ...layer, place: freePlace({ x, y: (canvas.height - box.height) / 2, width: box.width }, 1) };
+}

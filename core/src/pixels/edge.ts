@@ -190,6 +190,21 @@ export interface SeamDifference {
 const lab65 = converter('lab65');
 const deltaE = differenceCiede2000();
 
+/** Mean alpha 0…1 of the px along a side of a picture. */
+export function edgeAlpha(lying: Lying, frame: Box, side: SideName): number {
+  const part = wholePart(lying, frame);
+  const { data, width } = lying.pixels;
+  const upright = side === 'left' || side === 'right';
+  const length = upright ? part.height : part.width;
+  const across = { left: part.x, right: part.x + part.width - 1, top: part.y, bottom: part.y + part.height - 1 }[side];
+  let sum = 0;
+  for (let k = 0; k < length; k++) {
+    const [x, y] = upright ? [across, part.y + k] : [part.x + k, across];
+    sum += data[(y * width + x) * 4 + 3]!;
+  }
+  return length ? sum / length / 255 : 0;
+}
+
 /**
  * The difference between a picture's edge and what it runs on in, px by px along the side. Each is the mean over a
  * few px along the edge, as the eye takes it, so that a photo's grain is no seam.

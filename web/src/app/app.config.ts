@@ -40,10 +40,20 @@ export const appConfig: ApplicationConfig = {
     { provide: SlotsRepository, useFactory: () => new SlotsRepository(database()) },
     { provide: GraphicsRepository, useFactory: () => new GraphicsRepository(database()) },
     provideEffects(PersistenceEffects),
-    { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },
+    {
+      provide: MAT_TOOLTIP_DEFAULT_OPTIONS,
+      useValue: {
+        // Above: below the stage's foot stand Add and the settings; and it is never in the pointer's way.
+        position: 'above',
+        disableTooltipInteractivity: true,
+        showDelay: 400,
+        hideDelay: 0,
+        touchendHideDelay: 1000,
+      },
+    },
     {
       provide: MAT_SNACK_BAR_DEFAULT_OPTIONS,
-      useValue: { duration: 8000, horizontalPosition: 'center', verticalPosition: 'bottom' },
+      useValue: { duration: 8000, horizontalPosition: 'center', verticalPosition: 'top' },
     },
   ],
 };

@@ -1,11 +1,16 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { holdsFiles } from './shared/dropped';
 import { workbenchFeature } from './state/workbench.store';
 
 @Component({
   selector: 'bs-root',
-  host: { '(window:beforeunload)': 'leaving($event)' },
+  host: {
+    '(window:beforeunload)': 'leaving($event)',
+    '(window:dragover)': 'over($event)',
+    '(window:drop)': 'droppedAside($event)',
+  },
   imports: [RouterOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: '<router-outlet />',
@@ -13,6 +18,17 @@ import { workbenchFeature } from './state/workbench.store';
 })
 export class App {
   private readonly work = inject(Store).selectSignal(workbenchFeature.selectWorkbenchState);
+
+  /** What is dropped where nobody takes it would open in the app's place, and all would be gone. */
+  protected over(event: DragEvent): void {
+    if (event.defaultPrevented || !holdsFiles(event)) return;
+    event.preventDefault();
+    event.dataTransfer!.dropEffect = 'none';
+  }
+
+  protected droppedAside(event: DragEvent): void {
+    if (holdsFiles(event)) event.preventDefault();
+  }
 
   /** The browser asks before the page goes while something is not saved. */
   protected leaving(event: Event): void {

@@ -128,6 +128,53 @@ function flood(marks: Uint8Array, pixels: Int32Array, width: number, height: num
   }
 }
 
+/** How far (100 × OKLab) what shows through a mark may be from the ground: less than a pale tint is from white. Tuned. */
+const THROUGH = 1.1;
+
+/** Counters of fewer px than this have hardly a px that is not part ink: their purest is looked at. */
+const TINY = 16;
+
+/**
+ * Marks as GROUND the enclosed parts that the ground shows through, and clears their `pixels`: those LIKE it whose purer
+ * half is of the ground's very colour, within what the picture's noise makes of that. Pale parts of a mark stay.
+ */
+function openCounters({ width, height }: Pixels, marks: Uint8Array, pixels: Int32Array, common: Rgb): void {
+  const own = oklabOf(...(common.map(Math.round) as [number, number, number]));
+  const off = (v: number) => {
+    if (v >>> 24 < 8) return 0;
+    const c = oklabOf(v & 255, (v >>> 8) & 255, (v >>> 16) & 255);
+    return 100 * Math.hypot(c[0] - own[0], c[1] - own[1], c[2] - own[2]);
+  };
+  const seen = new Uint8Array(marks.length);
+  const stack: number[] = [];
+  const go = (i: number) => {
+    if (marks[i] !== LIKE || seen[i]) return;
+    seen[i] = 1;
+    stack.push(i);
+  };
+  for (let start = 0; start < marks.length; start++) {
+    go(start);
+    if (!stack.length) continue;
+    const part: number[] = [];
+    while (stack.length) {
+      const i = stack.pop()!;
+      part.push(i);
+      const x = i % width;
+      if (x > 0) go(i - 1);
+      if (x + 1 < width) go(i + 1);
+      if (i >= width) go(i - width);
+      if (i + width < marks.length) go(i + width);
+    }
+    const offs = part.map((i) => off(pixels[i]!)).sort((a, b) => a - b);
+    const purer = offs[part.length < TINY ? 0 : Math.floor(offs.length / 4)]!;
+    if (purer > THROUGH * (part.length < TINY ? 2 : 1)) continue;
+    for (const i of part) {
+      marks[i] = GROUND;
+      pixels[i] = 0;
+    }
+  }
+}
+
 /**
  * Takes a flat ground away: gives new pixels, straight alpha, whose edge px have the ground's colour taken out of
  * them. The same pixels where there is no ground to be found.
@@ -138,9 +185,10 @@ export function cutFlat(source: Pixels, cutout: Cutout & { kind: 'flat' }): Pixe
   if (!common) return source;
   const out = data.slice();
   const pixels = new Int32Array(out.buffer, 0, width * height);
-  const inwards = cutout.where === 'border';
+  const inwards = cutout.where !== 'anywhere';
   const ground = alike(pixels, common, cutout.tolerance, inwards ? LIKE : GROUND);
   if (inwards) flood(ground, pixels, width, height);
+  if (cutout.where === 'counters') openCounters(source, ground, pixels, common);
   else for (let i = 0; i < ground.length; i++) if (ground[i]) pixels[i] = 0;
   unmix(source, ground, bandOf(ground, width), common, out);
   soften(out, width, height, cutout.soft);

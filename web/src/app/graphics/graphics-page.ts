@@ -28,6 +28,7 @@ import { DemoService } from './demo.service';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
 import { today } from '../shared/when';
+import { droppedFiles, holdsFiles } from '../shared/dropped';
 import { saveFile } from '../shared/hand-over';
 
 /** Names in a sentence, a few of them. */
@@ -42,7 +43,13 @@ const GRACE = 24 * 3600 * 1000;
   selector: 'bs-graphics-page',
   imports: [PlaceBar, Icon, GraphicCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'place' },
+  host: {
+    class: 'place',
+    '(dragover)': 'dragOver($event)',
+    '(dragleave)': 'dragLeave($event)',
+    '(drop)': 'dropped($event)',
+    '[class.dropping]': 'dropping()',
+  },
   templateUrl: './graphics-page.html',
   styleUrl: './graphics-page.scss',
 })
@@ -130,15 +137,38 @@ export class GraphicsPage {
     }
   }
 
-  protected async make(): Promise<void> {
-    const ref = this.dialogs.open<NewGraphicDialog, never, Slot>(NewGraphicDialog, {
+  /** Whether files are held over the page. */
+  protected readonly dropping = signal(false);
+
+  protected dragOver(event: DragEvent): void {
+    if (!holdsFiles(event)) return;
+    event.preventDefault();
+    this.dropping.set(true);
+  }
+
+  protected dragLeave(event: DragEvent): void {
+    if (event.relatedTarget === null) this.dropping.set(false);
+  }
+
+  /** Pictures begin a graphic; what was saved here comes back. */
+  protected async dropped(event: DragEvent): Promise<void> {
+    this.dropping.set(false);
+    const files = droppedFiles(event);
+    if (!files.length) return;
+    if (/\.zip$/i.test(files[0]!.name)) return this.bringBack(files);
+    await this.make(files);
+  }
+
+  protected async make(files: readonly File[] = []): Promise<void> {
+    const ref = this.dialogs.open<NewGraphicDialog, string, Slot>(NewGraphicDialog, {
+      data: files.length ? (files.length === 1 ? files[0]!.name : `${files.length} pictures`) : '',
       width: '760px',
       maxWidth: '94vw',
       autoFocus: 'first-tabbable',
     });
     const slot = await firstValueFrom(ref.afterClosed());
     if (!slot) return;
-    const made = await this.maker.forSlot(slot);
+    const made = await this.maker.forSlot(slot, files);
     if (!made.ok) this.tell(made.problem);
   }
 
@@ -214,7 +244,7 @@ export class GraphicsPage {
     else this.snack.open(`Everything is in ${name}, ${weightText(blob.size)}.`, 'Close');
   }
 
-  protected async bringBack(files: FileList | null): Promise<void> {
+  protected async bringBack(files: ArrayLike<File> | null): Promise<void> {
     const file = files?.[0];
     if (!file || this.archive.progress() !== null) return;
     this.problem.set('');

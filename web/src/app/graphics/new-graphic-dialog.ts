@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal } from '@angular/core';
-import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { filterSlots, noFilter, readNumber, sizeText, slotGroups, typedSlot, type Slot } from '@bright-slot/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import {
+  cutText,
+  filterSlots,
+  noFilter,
+  readNumber,
+  sizeText,
+  slotGroups,
+  typedSlot,
+  type Slot,
+} from '@bright-slot/core';
 import { RouterLink } from '@angular/router';
 import { Icon } from '../shared/icon';
 import { SlotBook } from '../slots/slot-book.service';
@@ -11,7 +20,7 @@ import { SlotBook } from '../slots/slot-book.service';
   imports: [MatDialogModule, RouterLink, Icon],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Which slot is it for?</h2>
+    <h2 mat-dialog-title>{{ picture ? 'Which slot is “' + picture + '” for?' : 'Which slot is it for?' }}</h2>
     <mat-dialog-content>
       <form class="field find" (submit)="first($event)">
         <bs-icon name="magnify" />
@@ -189,6 +198,8 @@ export class NewGraphicDialog {
   private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot>>(MatDialogRef);
   private readonly book = inject(SlotBook);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  /** What it begins with, where a picture was dropped. */
+  protected readonly picture = cutText(inject<string>(MAT_DIALOG_DATA), 60, true);
   protected readonly words = signal('');
   private readonly found = computed(() => filterSlots(this.book.slots() ?? [], { ...noFilter, words: this.words() }));
   /** The site's own slots come first: a graphic made for one can be sent there. */

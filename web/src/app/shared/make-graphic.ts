@@ -12,8 +12,18 @@ export class MakeGraphic {
   private readonly router = inject(Router);
   private readonly health = inject(StorageHealth);
 
-  /** An empty graphic for a slot, named after it; the workbench opens on it. */
-  async forSlot(slot: Slot): Promise<Result<Graphic>> {
+  /** Pictures that a new graphic begins with, until the workbench has opened on it. */
+  private begun: { readonly graphic: string; readonly files: readonly File[] } | null = null;
+
+  /** The pictures that a graphic is to begin with; given once. */
+  beginningOf(graphic: string): readonly File[] {
+    const files = this.begun?.graphic === graphic ? this.begun.files : [];
+    this.begun = null;
+    return files;
+  }
+
+  /** An empty graphic for a slot, named after it; the workbench opens on it, and brings in what it begins with. */
+  async forSlot(slot: Slot, files: readonly File[] = []): Promise<Result<Graphic>> {
     let taken = new Set<string>();
     try {
       taken = new Set((await this.repository.list()).entries.map((e) => e.graphic.name));
@@ -24,6 +34,7 @@ export class MakeGraphic {
     for (let n = 2; taken.has(name); n++) name = `${slot.name} ${n}`;
     const graphic = newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot });
     const kept = await this.keep(graphic, 'Made');
+    this.begun = kept.ok && files.length ? { graphic: graphic.id, files } : null;
     if (kept.ok) await this.router.navigate(['/graphics', graphic.id]);
     return kept;
   }

@@ -1,6 +1,8 @@
 import type {
   Graphic,
   PictureLayer,
+  Point,
+  Replacement,
   ShapeForm,
   ShapeLayer,
   ShapePlace,
@@ -57,6 +59,19 @@ export function pictureLayer(asset: AssetRecord, graphic: Graphic, as?: 'photo' 
   const width = box.width * by;
   const height = box.height * by;
   return { ...common, place: { mode: 'free', x: (canvas.width - width) / 2, y: (canvas.height - height) / 2, width } };
+}
+
+/** A stored picture as one that takes another's place; `focus` where it has none of its own. */
+export function replacement(asset: AssetRecord, focus: Point): Replacement {
+  const { hash, name, width, height, opaque, type } = asset;
+  return {
+    asset: hash,
+    name: nameFrom(name, limits.name, 'Picture'),
+    natural: { width, height },
+    opaque,
+    vector: type === 'svg',
+    focus: asset.focus ?? focus,
+  };
 }
 
 /** A line of words in the middle of the canvas, a size that suits it, light over pictures. */

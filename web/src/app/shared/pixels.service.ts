@@ -7,6 +7,7 @@ import {
   fileTooLarge,
   topDensity,
   type Box,
+  type CleanedLogo,
   type FileFormat,
   type Graphic,
   type GroundMap,
@@ -114,6 +115,11 @@ export class PixelsService {
       width: Math.min(natural.width - x, found.width * by),
       height: Math.min(natural.height - y, found.height * by),
     };
+  }
+
+  /** A layer's logo off its sheet, in its own px; null where there is no sheet to take away. */
+  async clean({ asset }: PictureLayer): Promise<CleanedLogo | null> {
+    return this.sight.run({ kind: 'clean', asset });
   }
 
   /** The parts of a logo that stand together, in shares of it. */

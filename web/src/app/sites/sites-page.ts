@@ -4,7 +4,10 @@ import { RouterLink } from '@angular/router';
 import { sizeText, slotsToStart, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
 import { PlaceBar } from '../frame/place-bar';
 import { Icon } from '../shared/icon';
+import { droppedFiles, holdsFiles, slotUnder } from '../shared/dropped';
+import { MakeGraphic } from '../shared/make-graphic';
 import { PageLikeness, type Likeness } from '../shared/page-likeness';
+import { SlotBook } from '../slots/slot-book.service';
 import { SiteClient } from '../shared/site-client';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { whenText } from '../shared/when';
@@ -31,7 +34,7 @@ const WINDOW = { width: 380, height: 252 };
   selector: 'bs-sites-page',
   imports: [PlaceBar, Icon, PageLikeness, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'place' },
+  host: { class: 'place', '(dragover)': 'dragOver($event)', '(drop)': 'dropped($event)' },
   templateUrl: './sites-page.html',
   styleUrl: './sites-page.scss',
 })
@@ -39,6 +42,8 @@ export class SitesPage {
   private readonly client = inject(SiteClient);
   private readonly repository = inject(GraphicsRepository);
   private readonly snack = inject(MatSnackBar);
+  private readonly maker = inject(MakeGraphic);
+  private readonly book = inject(SlotBook);
   protected readonly site = signal<Site | null>(null);
   protected readonly problem = signal('');
   /** Slot whose change is under way. */
@@ -82,6 +87,26 @@ export class SitesPage {
       this.site.set(site.value);
       this.problem.set('');
     } else this.problem.set(site.problem.message);
+  }
+
+  protected dragOver(event: DragEvent): void {
+    if (holdsFiles(event)) event.preventDefault();
+  }
+
+  /** A picture on a place begins a graphic for it. */
+  protected async dropped(event: DragEvent): Promise<void> {
+    const id = slotUnder(event);
+    const on = this.cards().flatMap((c) => c.slots.filter((s) => s.slot.id === id))[0];
+    const files = droppedFiles(event);
+    if (!files.length) return;
+    if (on) await this.start(on, files);
+    else this.problem.set('Drop a picture on one of the places, and a graphic for it is begun.');
+  }
+
+  /** A graphic for a place, at its slot as the book has it now. */
+  protected async start({ slot }: SlotOnPage, files: readonly File[] = []): Promise<void> {
+    const made = await this.maker.forSlot(this.book.byId().get(slot.id) ?? slot, files);
+    if (!made.ok) this.problem.set(made.problem.message);
   }
 
   protected async takeDown({ slot, now }: SlotOnPage): Promise<void> {

@@ -20,6 +20,8 @@ export class SlotBook {
     }${newer ? ': a newer Bright Slot wrote them. Reload to get it.' : '.'}`;
   });
   /** The slot in the editor and the state it is in there: kept here, so that looking elsewhere loses nothing. */
+  /** Whether the editor shows every field. */
+  readonly editingAll = signal(false);
   readonly editing = signal<Slot | null>(null);
   readonly draft = signal<Slot | null>(null);
   readonly byId = computed(() => new Map((this.slots() ?? []).map((s) => [s.id, s])));

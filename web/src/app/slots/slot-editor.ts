@@ -64,6 +64,8 @@ export class SlotEditor {
   readonly draft = output<Slot>();
   private readonly book = inject(SlotBook);
 
+  /** Whether all fields are shown; stays so from slot to slot. */
+  protected readonly all = this.book.editingAll;
   protected readonly s = linkedSignal(() => this.slot());
   protected readonly known = computed(() => this.book.byId().has(this.slot().id));
   protected readonly groups = slotGroups;

@@ -11,7 +11,7 @@ const WIDEST = 208;
   template: `
     <ul>
       @for (s of ordered(); track s.id) {
-        <li>
+        <li [attr.data-slot]="s.id">
           <button
             type="button"
             [class.selected]="s.id === selected()"

@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  ElementRef,
   computed,
   inject,
   input,
@@ -45,6 +46,7 @@ import { ScreenshotWay } from './ways/screenshot-way';
 import { StripWay } from './ways/strip-way';
 import { TypeWay } from './ways/type-way';
 import { today } from '../shared/when';
+import { droppedFiles, holdsFiles, slotUnder } from '../shared/dropped';
 import { saveFile } from '../shared/hand-over';
 
 const ways = [
@@ -85,7 +87,7 @@ const MOST_FILE = 16_000_000;
   ],
   providers: [ShotService],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'place' },
+  host: { class: 'place', '(dragover)': 'dragOver($event)', '(drop)': 'dropped($event)' },
   templateUrl: './slots-page.html',
   styleUrl: './slots-page.scss',
 })
@@ -94,6 +96,7 @@ export class SlotsPage {
   readonly way = input<string>();
   readonly slot = input<string>();
   protected readonly book = inject(SlotBook);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly maker = inject(MakeGraphic);
   private readonly snack = inject(MatSnackBar);
   private readonly router = inject(Router);
@@ -159,8 +162,22 @@ export class SlotsPage {
     this.filter.set(noFilter);
   }
 
-  protected async start(slot: Slot): Promise<void> {
-    const made = await this.maker.forSlot(slot);
+  protected dragOver(event: DragEvent): void {
+    if (holdsFiles(event)) event.preventDefault();
+  }
+
+  /** A picture on a slot begins a graphic for it; a book of slots is brought in wherever it lands. */
+  protected async dropped(event: DragEvent): Promise<void> {
+    const slot = this.book.byId().get(slotUnder(event) ?? this.selectedId() ?? '');
+    const files = droppedFiles(event);
+    if (!files.length) return;
+    if (/\.json$/i.test(files[0]!.name)) return this.bringIn(files);
+    if (slot) return this.start(slot, files);
+    this.problems.set(['Drop a picture on one of the slots, and a graphic for it is begun.']);
+  }
+
+  protected async start(slot: Slot, files: readonly File[] = []): Promise<void> {
+    const made = await this.maker.forSlot(slot, files);
     if (!made.ok) this.problems.set([made.problem.message]);
   }
 
@@ -170,7 +187,15 @@ export class SlotsPage {
     this.editing.set(slot);
   }
 
+  /** A new slot begins with how its size is found. */
   protected newSlot(): void {
+    this.go(null);
+    const { nativeElement: host } = this.host;
+    setTimeout(() => host.querySelector<HTMLElement>('.ways .way')?.focus());
+  }
+
+  /** All figures typed by hand. */
+  protected byHand(): void {
     this.previewed.set(null);
     this.editing.set(
       slotFrom({
@@ -222,7 +247,7 @@ export class SlotsPage {
     saveFile(new Blob([writeSlotFile(slots)], { type: 'application/json' }), `slots-${today()}.json`);
   }
 
-  protected async bringIn(files: FileList | null): Promise<void> {
+  protected async bringIn(files: ArrayLike<File> | null): Promise<void> {
     const file = files?.[0];
     if (!file) return;
     this.problems.set([]);

@@ -1,6 +1,15 @@
 import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store, type Action } from '@ngrx/store';
-import { isPicture, applyEdit, type Change, type Edit, type Graphic, type Layer, type Stretch, wordsTaken } from '@bright-slot/core';
+import {
+  isPicture,
+  applyEdit,
+  type Change,
+  type Edit,
+  type Graphic,
+  type Layer,
+  type Stretch,
+  wordsTaken,
+} from '@bright-slot/core';
 import { GraphicLock } from './graphic-lock';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
 

@@ -5,6 +5,7 @@ import {
   bad,
   cutText,
   firstRun,
+  isPicture,
   limits,
   mainFrame,
   nameFrom,
@@ -13,10 +14,12 @@ import {
   type Problem,
   type Slot,
   type WordsLayer,
+  swapped,
   withRuns,
 } from '@bright-slot/core';
 import type { ShelfChoice } from '../shelf/shelf.service';
 import {
+  replacement,
   pathLayer,
   pictureLayer,
   shapeLayer,
@@ -35,6 +38,10 @@ import { JobStopped } from '../workers/pixel-client';
 
 /** More than any drawing of one outline has, bytes. */
 const MOST_PATH = 4_000_000;
+
+const couldNot = (error: unknown): Problem =>
+  bad('picture', `The picture could not be brought in: ${error instanceof Error ? error.message : 'unknown reason'}.`)
+    .problem;
 
 /** Words that are to stand on a pale note. */
 const inkOn = (layer: WordsLayer, by: number) =>
@@ -78,19 +85,53 @@ export class AddLayers {
         } else if (asset.problem.code !== 'stopped') problems.push(asset.problem);
       }
     } catch (error) {
-      if (!(error instanceof JobStopped))
-        problems.push(
-          bad(
-            'picture',
-            `The picture could not be brought in: ${error instanceof Error ? error.message : 'unknown reason'}.`,
-          ).problem,
-        );
+      if (!(error instanceof JobStopped)) problems.push(couldNot(error));
     } finally {
       this.busy.update((n) => n - 1);
     }
     if (layers.length && !stop.aborted)
       this.place(layers, layers.length === 1 ? `${layers[0]!.name} added` : `${layers.length} pictures added`);
     return problems;
+  }
+
+  /** Another picture in a layer's place, its frame and look kept. */
+  async instead(layer: PictureLayer, file: File): Promise<Problem[]> {
+    const { signal: stop } = (this.controller = new AbortController());
+    const into = this.workbench.graphic()?.id;
+    this.busy.update((n) => n + 1);
+    this.doing.set(file.name || 'a picture');
+    try {
+      const asset = await this.brought.bringIn(file, {}, stop);
+      const graphic = this.workbench.graphic();
+      const now = graphic?.layers.find((l) => l.id === layer.id);
+      if (!asset.ok) return asset.problem.code === 'stopped' ? [] : [asset.problem];
+      if (!graphic || graphic.id !== into || !now || !isPicture(now)) return [];
+      const by = replacement(asset.value, { x: 0.5, y: 0.5 });
+      this.workbench.edit(
+        { type: 'replace-layer', layer: swapped(now, by, graphic.canvas), name: `${by.name} in place of ${now.name}` },
+        now.id,
+      );
+      return [];
+    } catch (error) {
+      return error instanceof JobStopped ? [] : [couldNot(error)];
+    } finally {
+      this.busy.update((n) => n - 1);
+    }
+  }
+
+  /** Whether a layer is a logo that still stands on its sheet, as far as is known. */
+  static onSheet(layer: Layer): layer is PictureLayer {
+    return isPicture(layer) && layer.role === 'logo' && layer.opaque && !layer.vector && !layer.cutout;
+  }
+
+  /** Takes a logo off its sheet, as one step; gives what is to be told. */
+  async clean(layer: PictureLayer): Promise<string> {
+    const graphic = this.workbench.graphic();
+    if (!graphic) return '';
+    const off = await this.placing.cleaned(layer, graphic);
+    if (!off) return 'There is no plain sheet around it to take away.';
+    if (this.workbench.graphic()?.layers.includes(layer)) this.workbench.change(off, `${layer.name} off its sheet`);
+    return '';
   }
 
   /** Words where there is room for them, open to be written. */

@@ -2,6 +2,7 @@ import Konva from 'konva';
 import {
   boxAbout,
   contains,
+  isPicture,
   movedLayer,
   placeFor,
   blockInBox,
@@ -17,6 +18,7 @@ import {
   type WordsLayer,
 } from '@bright-slot/core';
 import type { Workbench } from '../state/draft';
+import { BACKDROP } from '../state/workbench.store';
 
 /** Where the canvas lies in its room (CSS px) and how large a canvas px is there. */
 export interface View {
@@ -59,6 +61,7 @@ export class CanvasHandles {
   private readonly hits = new Konva.Layer();
   private readonly marks = new Konva.Layer();
   private readonly transformer: Konva.Transformer;
+  private readonly frame = new Konva.Rect({ stroke: SPRUCE, strokeWidth: 1.5, listening: false, visible: false });
   private readonly rects = new Map<string, Konva.Rect>();
   private graphic: Graphic | undefined;
   private view: View | undefined;
@@ -89,10 +92,15 @@ export class CanvasHandles {
       anchorCornerRadius: 5,
       ignoreStroke: true,
     });
-    this.marks.add(this.transformer);
+    this.marks.add(this.frame, this.transformer);
     this.stage.add(this.hits, this.marks);
     this.stage.on('pointerdown', (event) => {
-      if (event.target === this.stage) this.workbench.select(null);
+      if (event.target !== this.stage) return;
+      const at = this.stage.getPointerPosition();
+      const v = this.view;
+      const within = at && v && at.x >= v.x && at.y >= v.y && at.x <= v.x + v.width && at.y <= v.y + v.height;
+      // Where nothing lies on the canvas one sees its backdrop.
+      this.workbench.select(within ? BACKDROP : null);
     });
   }
 
@@ -132,6 +140,10 @@ export class CanvasHandles {
     const chosen = wanted.find((l) => l.id === selected);
     const rect = chosen ? this.rects.get(chosen.id) : undefined;
     this.transformer.nodes(rect ? [rect] : []);
+    // A picture that covers the canvas is seen as far as that goes.
+    const covering = !!chosen && isPicture(chosen) && chosen.place.mode === 'cover';
+    this.transformer.borderEnabled(!covering);
+    this.frame.setAttrs({ x: view.x, y: view.y, width: view.width, height: view.height, visible: covering });
     const open = !!chosen && !chosen.locked && chosen.role !== 'veil';
     const line = chosen?.role === 'shape' && chosen.place.mode === 'line';
     const sides = chosen ? anchorsOf(chosen) : corners;

@@ -48,7 +48,13 @@ import { LeafPicture, leafSize } from './leaf-picture';
       (cdkDropListDropped)="dropped($event)"
     >
       @for (layer of layers(); track layer.id; let i = $index) {
-        <li cdkDrag [cdkDragData]="layer" [class.selected]="layer.id === selectedId()" [class.hidden]="!layer.visible">
+        <li
+          cdkDrag
+          [cdkDragData]="layer"
+          [attr.data-layer]="layer.id"
+          [class.selected]="layer.id === selectedId()"
+          [class.hidden]="!layer.visible"
+        >
           <button
             type="button"
             class="insert"

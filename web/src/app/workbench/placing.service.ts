@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  containBox,
   luminance,
   mainFrame,
   pictureBounds,
@@ -13,6 +14,9 @@ import {
 import { HouseStyleService } from '../house-style/house-style.service';
 import { PixelsService } from '../shared/pixels.service';
 import { TypeService } from '../shared/type.service';
+
+/** Room above and below a logo that fills its slot, in shares of the shorter side. */
+const MARGIN = 0.08;
 
 /** Puts what is new where there is room for it: what is on the canvas is looked at first. */
 @Injectable({ providedIn: 'root' })
@@ -43,6 +47,31 @@ export class Placing {
     const shaper = await this.type.ensure(graphic);
     const box = roomForLogo(pictureBounds(layer, graphic.canvas), graphic, await this.look(graphic), shaper);
     return { ...layer, place: { ...layer.place, x: box.x, y: box.y, width: box.width } };
+  }
+
+  /**
+   * A logo off its sheet, in one press: ground and counters away, trimmed, as high as the slot has room for, beside what
+   * stands there. Null where there is no sheet to take away.
+   */
+  async cleaned(layer: PictureLayer, graphic: Graphic): Promise<PictureLayer | null> {
+    const found = await this.pixels.clean(layer);
+    if (!found) return null;
+    const { canvas } = graphic;
+    const margin = MARGIN * Math.min(canvas.width, canvas.height);
+    const room = { x: margin, y: margin, width: canvas.width - 2 * margin, height: canvas.height - 2 * margin };
+    const box = containBox(found.box, room);
+    // It is not made larger than its own px allow.
+    const width = Math.min(box.width, Math.max(found.box.width, pictureBounds(layer, canvas).width));
+    const height = (found.box.height * width) / found.box.width;
+    const at = { x: (canvas.width - width) / 2, y: (canvas.height - height) / 2 };
+    const off: PictureLayer = {
+      ...layer,
+      role: 'logo',
+      cutout: found.cutout,
+      crop: found.box,
+      place: { mode: 'free', ...at, width },
+    };
+    return this.logo(off, { ...graphic, layers: graphic.layers.filter((l) => l.id !== layer.id) });
   }
 
   /** What stands where; a ground of one lightness where that cannot be told. */

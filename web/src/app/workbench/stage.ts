@@ -29,6 +29,7 @@ import {
   type Box,
   type Layer,
   type PictureLayer,
+  type Point,
   type SurfaceNeed,
   type WordsLayer,
 } from '@bright-slot/core';
@@ -52,6 +53,10 @@ import { WordsEditor } from './words-editor';
 
 /** How long nothing may change before exact surfaces are made, in ms. */
 const REST = 70;
+/** A press that is let go before this is no holding, ms. */
+const SHORT = 300;
+/** How wide a page is at a desk, CSS px. */
+const DESK = 1120;
 const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
 
 /** The canvas, lit, in its page. */
@@ -97,7 +102,7 @@ export class Stage {
     const { rect } = this.frame();
     const fit = Math.min((width - 36) / rect.width, (height - 56) / rect.height);
     // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
-    return fit >= 1 ? Math.max(1, Math.min(3, Math.floor(fit))) : Math.max(0.05, fit);
+    return fit >= 1 ? Math.max(1, Math.min(6, Math.floor(fit))) : Math.max(0.05, fit);
   });
   private readonly restZoom = computed(
     () => this.chosenZoom() ?? (this.frame().rect.width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
@@ -135,7 +140,8 @@ export class Stage {
   });
   protected readonly pageScale = computed(() => (this.frame().rect.width * this.zoom()) / this.slot().shownWidth);
   protected readonly pageWidth = computed(() =>
-    Math.max(this.slot().shownWidth + 80, this.roomSize().width / this.pageScale()),
+    // Never narrower than a page at a desk: enlarged, it would lay itself out as on a phone.
+    Math.max(this.slot().shownWidth + 80, DESK, this.roomSize().width / this.pageScale()),
   );
   protected readonly pageTransform = computed(() => {
     const { x, y } = this.lit();
@@ -321,6 +327,14 @@ export class Stage {
     this.resting = setTimeout(() => want(wanting), REST);
   }
 
+  /** A point of the window as one of the canvas, canvas px; null where it is not on the stage. */
+  pointAt({ clientX, clientY }: { readonly clientX: number; readonly clientY: number }): Point | null {
+    const room = this.room().nativeElement.getBoundingClientRect();
+    if (clientX < room.left || clientX > room.right || clientY < room.top || clientY > room.bottom) return null;
+    const { x, y } = this.lit();
+    return { x: (clientX - room.left - x) / this.zoom(), y: (clientY - room.top - y) / this.zoom() };
+  }
+
   /** Enter goes into a layer as a double click does. */
   protected openThing(event: Event, layer: Layer): void {
     event.preventDefault();
@@ -361,7 +375,31 @@ export class Stage {
     this.pan.update((p) => ({ x: hold(p.x - event.deltaX, reachX), y: hold(p.y - event.deltaY, reachY) }));
   }
 
-  protected holdOnly(on: boolean): void {
+  /** When it was taken hold of, ms; null where it is latched or away. */
+  private onlySince: number | null = null;
+  private wasOnly = false;
+
+  /** Held, it is away for as long; a short press latches it, the next lets it go. */
+  protected holdOnly(on: boolean, event?: Event): void {
+    event?.preventDefault();
+    if (this.onlySince !== null) return;
+    this.wasOnly = this.only();
+    this.onlySince = performance.now();
     this.onlyHeld.emit(on);
+  }
+
+  protected letGoOnly(event?: Event): void {
+    event?.preventDefault();
+    if (this.onlySince === null) return;
+    const short = performance.now() - this.onlySince < SHORT;
+    this.onlySince = null;
+    this.onlyHeld.emit(short && !this.wasOnly);
+  }
+
+  /** The pointer left, or Escape was pressed. */
+  protected leaveOnly(latched = false): void {
+    if (this.onlySince === null && !latched) return;
+    this.onlySince = null;
+    this.onlyHeld.emit(false);
   }
 }

@@ -8,6 +8,7 @@ import {
   input,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
@@ -15,13 +16,16 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
+  atEnd,
   cutText,
+  isPicture,
   limits,
   mainFrame,
   nameFrom,
   ratioOf,
   sizeText,
   slotChanges,
+  type PictureLayer,
   type Problem,
   type Slot,
 } from '@bright-slot/core';
@@ -31,6 +35,7 @@ import { HouseStyleService } from '../house-style/house-style.service';
 import { Icon } from '../shared/icon';
 import { MakeGraphic } from '../shared/make-graphic';
 import { shapeNames, type ShapeKind } from '../shared/new-layers';
+import { droppedFiles, holdsFiles } from '../shared/dropped';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import { GraphicLock } from '../state/graphic-lock';
@@ -172,8 +177,13 @@ export class WorkbenchPage {
   private async open(id: string): Promise<void> {
     this.problem.set('');
     const opened = await this.opener.open(id);
-    if (opened.ok) void this.health.look();
-    else if (opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
+    if (opened.ok) {
+      void this.health.look();
+      const files = this.maker.beginningOf(id);
+      if (files.length) await this.bringIn(files);
+      return;
+    }
+    if (opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
   }
 
   /** Whether the graphic was changed or deleted elsewhere: what is here can only be kept beside it. */
@@ -233,8 +243,10 @@ export class WorkbenchPage {
     if (file && this.workbench.writes()) this.tell(await this.add.path(file));
   }
 
+  private readonly stage = viewChild(Stage);
+
   protected dragOver(event: DragEvent): void {
-    if (![...(event.dataTransfer?.types ?? [])].includes('Files')) return;
+    if (!holdsFiles(event)) return;
     event.preventDefault();
     this.dropping.set(true);
   }
@@ -243,11 +255,19 @@ export class WorkbenchPage {
     if (event.relatedTarget === null) this.dropping.set(false);
   }
 
+  /** On a picture's leaf, or with "Another photo" open, it takes that picture's place; at an end of a wide canvas it stands there. */
   protected async dropped(event: DragEvent): Promise<void> {
-    if (!event.dataTransfer?.files.length) return;
-    event.preventDefault();
     this.dropping.set(false);
-    await this.bringIn([...event.dataTransfer.files]);
+    const on = (event.target as Element | null)?.closest<HTMLElement>('[data-layer]')?.dataset['layer'];
+    const files = droppedFiles(event);
+    if (!files.length || !this.workbench.writes()) return;
+    const layers = this.workbench.graphic()?.layers ?? [];
+    const trying = this.workbench.section() === 'photos' ? this.workbench.selectedId() : null;
+    const old = layers.find((l) => l.id === (on ?? trying));
+    if (files.length === 1 && old && isPicture(old) && !old.locked)
+      return this.tell(await this.add.instead(old, files[0]!));
+    const at = this.stage()?.pointAt(event);
+    await this.bringIn(files, (l) => (at ? atEnd(l, at, this.workbench.graphic()!.canvas) : l));
   }
 
   protected async pasted(event: ClipboardEvent): Promise<void> {
@@ -265,9 +285,23 @@ export class WorkbenchPage {
     this.tell(await this.add.fromAddress());
   }
 
-  private async bringIn(files: readonly File[]): Promise<void> {
+  private async bringIn(files: readonly File[], change?: (layer: PictureLayer) => PictureLayer): Promise<void> {
     if (!this.workbench.writes()) return;
-    this.tell(await this.add.pictures(files));
+    this.tell(await this.add.pictures(files, {}, change));
+    const layer = this.workbench.selected();
+    if (files.length === 1 && layer && AddLayers.onSheet(layer)) this.offerCleaning(layer.id, layer.name);
+  }
+
+  /** A logo came with its sheet: to have it off is one press. */
+  private offerCleaning(id: string, name: string): void {
+    this.snack
+      .open(`“${cutText(name, 40, true)}” stands on a plain sheet.`, 'Clean logo', { duration: 12_000 })
+      .onAction()
+      .subscribe(() => {
+        const layer = this.workbench.graphic()?.layers.find((l) => l.id === id);
+        if (layer && AddLayers.onSheet(layer))
+          void this.add.clean(layer).then((told) => told && this.workbench.say(told));
+      });
   }
 
   private tell(problems: readonly Problem[]): void {

@@ -9,6 +9,7 @@ import {
   Look,
   Tint,
   type Box,
+  type CleanedLogo,
   type CurrentPicture,
   type GroundMap,
   type Legibility,
@@ -69,6 +70,8 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rough'), ...used, look: Look.nullable(), tint: Tint.nullable(), most: z.number() }),
   /** What is left when empty margins are taken off: a box in the picture's own px (of the bitmap, where one is given). */
   z.object({ kind: z.literal('trim'), ...used, tolerance: z.number(), breathing: z.number().min(0) }),
+  /** A logo off its sheet: what is to be cut away, and what is left. */
+  z.object({ kind: z.literal('clean'), asset: AssetHash }),
   /** The parts of a logo that stand together, as boxes in shares of it. */
   z.object({ kind: z.literal('parts'), ...used }),
   /** Where a picture is to be seen once something is cut out of it. */
@@ -134,12 +137,12 @@ export type Inspected =
       readonly rough: ImageBitmap;
     };
 
-/** A side of a picture that leaves canvas uncovered. */
+/** A side of a picture. */
 export interface EdgeFacts {
   readonly side: SideName;
   readonly colour: string;
-  /** How well each way of running on meets it. */
-  readonly seam: { readonly colour: SeamDifference; readonly gradient: SeamDifference };
+  /** How well each way of running on meets it; null where it leaves no canvas uncovered, or has faded by then. */
+  readonly seam: { readonly colour: SeamDifference; readonly gradient: SeamDifference } | null;
 }
 
 /** What each kind of task gives. */
@@ -148,6 +151,7 @@ export interface Answers {
   rough: ImageBitmap;
   trim: Box | null;
   parts: Box[];
+  clean: CleanedLogo | null;
   silhouette: Silhouette;
   focus: ProposedFocus;
   edges: EdgeFacts[];

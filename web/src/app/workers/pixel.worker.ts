@@ -2,7 +2,7 @@
 import { encode, warmUp } from './job/encode';
 import { examine } from './job/examine';
 import { inspect } from './job/inspect';
-import { edges, looked, parts, silhouette, trim } from './job/look-at';
+import { clean, edges, looked, parts, silhouette, trim } from './job/look-at';
 import { proposedFocus } from './job/focus';
 import { paletteFrom } from './job/palette';
 import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './job/pictures';
@@ -50,6 +50,8 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
     }
     case 'trim':
       return { value: await trim(task), transfer: [] };
+    case 'clean':
+      return { value: await clean(task.asset), transfer: [] };
     case 'parts':
       return { value: await parts(task), transfer: [] };
     case 'silhouette':

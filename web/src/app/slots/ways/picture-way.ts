@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input, output, signal } from '@angular/core';
 import { typedSlot, type Result, type Slot } from '@bright-slot/core';
 import { TextField } from '../../shared/text-field';
+import { SiteClient } from '../../shared/site-client';
 import { CurrentPictures, type Examined } from '../current-picture.service';
 import { SlotBook } from '../slot-book.service';
 import { AddSlot } from './add-slot';
@@ -47,7 +48,12 @@ import { SlotSelect } from './slot-select';
     @if (found(); as f) {
       <bs-slot-select label="Against" [slot]="against()" (chosen)="picked.set($event)" />
       <bs-picture-facts [picture]="f.facts" [slot]="against()" [url]="url()" />
-      <bs-add-slot [slots]="slots()" [suggested]="nameOf(f)" label="Use this size" (added)="added.emit($event)" />
+      @if (own(); as slot) {
+        <p class="note">The site shows it in “{{ slot.name }}”, which is in the book.</p>
+        <button type="button" class="button main" (click)="added.emit([slot])">Use that slot</button>
+      } @else {
+        <bs-add-slot [slots]="slots()" [suggested]="nameOf(f)" label="Use this size" (added)="added.emit($event)" />
+      }
     }
   `,
   styleUrl: './_way.scss',
@@ -97,6 +103,9 @@ export class PictureWay {
     });
     return slot.ok ? [slot.value] : [];
   });
+  /** The slot of one's own site that shows this very picture. */
+  protected readonly own = signal<Slot | null>(null);
+  private readonly site = inject(SiteClient);
   private controller: AbortController | undefined;
 
   constructor() {
@@ -120,6 +129,7 @@ export class PictureWay {
     const controller = (this.controller = new AbortController());
     this.busy.set(true);
     this.problem.set('');
+    this.own.set(null);
     const found = await work(controller.signal);
     if (controller.signal.aborted) return;
     this.busy.set(false);
@@ -138,7 +148,19 @@ export class PictureWay {
 
   protected fetch(event: Event): void {
     event.preventDefault();
-    void this.take((signal) => this.pictures.fromAddress(this.address(), signal));
+    const address = this.address().trim();
+    void this.take((signal) => this.pictures.fromAddress(address, signal)).then(() => this.lookFor(address));
+  }
+
+  private async lookFor(address: string): Promise<void> {
+    const site = await this.site.site();
+    if (!site.ok || address !== this.address().trim() || !this.found()) return;
+    const here = (given: string | null | undefined) =>
+      !!given && new URL(given, this.site.origin).href === URL.parse(address)?.href;
+    const on = site.value.pages
+      .flatMap((p) => p.slots)
+      .find((s) => here(s.now?.address) || here(s.first) || s.earlier.some((e) => here(e.address)));
+    this.own.set((on && this.book.byId().get(on.id)) ?? null);
   }
 
   protected choose(files: FileList | readonly File[] | null): void {

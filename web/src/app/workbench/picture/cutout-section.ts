@@ -41,6 +41,15 @@ type Flat = Cutout & { kind: 'flat' };
           <button
             type="button"
             class="button small"
+            [attr.aria-pressed]="flat()?.where === 'counters'"
+            [disabled]="locked()"
+            (click)="cutFlat({ where: 'counters' })"
+          >
+            Also where it shows through
+          </button>
+          <button
+            type="button"
+            class="button small"
             [attr.aria-pressed]="flat()?.where === 'anywhere'"
             [disabled]="locked()"
             (click)="cutFlat({ where: 'anywhere' })"

@@ -1,19 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import {
-  isPicture,
-  partAsLayer,
-  pictureGeometry,
-  sideNames,
-  withPart,
-  type Fade,
-  type SideName,
-} from '@bright-slot/core';
+import { grown, isPicture, openSides, pictureGeometry, sideNames, type Fade, type SideName } from '@bright-slot/core';
 import { NumberField } from '../../shared/number-field';
 import { PixelsService } from '../../shared/pixels.service';
 import type { EdgeFacts } from '../../workers/messages';
 import { JobStopped } from '../../workers/pixel-client';
 import { PictureSection } from './section';
+import { Trimming, USUAL_TOLERANCE } from './trimming.service';
 
 const sideWords: Record<SideName, string> = { left: 'Left', top: 'Top', right: 'Right', bottom: 'Bottom' };
 
@@ -111,7 +104,7 @@ const sideWords: Record<SideName, string> = { left: 'Left', top: 'Top', right: '
         <span class="note">Needs straight corners and no slant.</span>
       } @else if (seams()) {
         <span class="note" data-seams>Seam: {{ seams() }}</span>
-      } @else if (edges().length === 0) {
+      } @else if (!uncovered()) {
         <span class="note">The picture leaves no canvas uncovered.</span>
       }
     </div>
@@ -152,23 +145,33 @@ const sideWords: Record<SideName, string> = { left: 'Left', top: 'Top', right: '
 })
 export class EdgeSection extends PictureSection {
   private readonly pixels = inject(PixelsService);
+  private readonly trimming = inject(Trimming);
   protected readonly sides = sideNames;
   protected readonly words = sideWords;
-  protected readonly tolerance = signal(10);
+  protected readonly tolerance = signal(USUAL_TOLERANCE);
   protected readonly breathing = signal(0);
   protected readonly edges = signal<readonly EdgeFacts[]>([]);
   protected readonly line = computed(() => this.layer().fades.find((f) => f.kind === 'line') ?? null);
   protected readonly canRunOn = computed(
     () => this.layer().turn % 90 === 0 && this.layer().corners.kind === 'straight',
   );
+  /** Whether it leaves canvas uncovered, faded there or not. */
+  protected readonly uncovered = computed(
+    () =>
+      openSides(grown(pictureGeometry(this.layer(), this.canvas()).shown, 0.5), { x: 0, y: 0, ...this.canvas() })
+        .length > 0,
+  );
   /** How well what runs on meets the picture, in words. */
   protected readonly seams = computed(() => {
     const style = this.layer().beyond?.style;
     if (!style) return '';
     return this.edges()
-      .map(
-        ({ side, seam }) =>
-          `${sideWords[side].toLowerCase()} ΔE ${seam[style].mean.toFixed(1)}, worst ${seam[style].worst.toFixed(1)}`,
+      .flatMap(({ side, seam }) =>
+        seam
+          ? [
+              `${sideWords[side].toLowerCase()} ΔE ${seam[style].mean.toFixed(1)}, worst ${seam[style].worst.toFixed(1)}`,
+            ]
+          : [],
       )
       .join('; ');
   });
@@ -231,26 +234,6 @@ export class EdgeSection extends PictureSection {
   }
 
   protected trim(): Promise<void> {
-    return this.during(async () => {
-      const layer = this.layer();
-      const part = await this.pixels.trim(layer, this.tolerance(), this.breathing());
-      const { natural } = layer;
-      if (!part) return 'Nothing would be left.';
-      if (part.width >= natural.width && part.height >= natural.height) return 'There are no margins to take off.';
-      const free = layer.place.mode === 'free' ? layer : { ...layer, crop: null };
-      this.workbench.change(trimmed(free, part, this.canvas()), `${layer.name} trimmed`);
-      const off = [natural.width - part.width, natural.height - part.height].map((n) => Math.round(n));
-      return `${off[0]} px off its width, ${off[1]} off its height.`;
-    });
+    return this.during(() => this.trimming.trim(this.layer(), this.tolerance(), this.breathing()));
   }
-}
-
-/** A picture of which only a part shows, that part lying where it lay. */
-function trimmed(
-  layer: Parameters<typeof withPart>[0],
-  part: Parameters<typeof withPart>[1],
-  canvas: Parameters<typeof withPart>[2],
-) {
-  const lying = partAsLayer(layer, part, canvas);
-  return layer.place.mode === 'cover' ? withPart(layer, part, canvas) : lying;
 }

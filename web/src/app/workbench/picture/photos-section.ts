@@ -28,6 +28,7 @@ import {
   type Suit,
 } from '@bright-slot/core';
 import { ShelfService, type ShelfItem, type Subject } from '../../shelf/shelf.service';
+import { replacement } from '../../shared/new-layers';
 import { TypeService } from '../../shared/type.service';
 import { JobStopped } from '../../workers/pixel-client';
 import { PictureSection } from './section';
@@ -274,15 +275,8 @@ export class PhotosSection extends PictureSection implements OnDestroy {
         this.trying.set(asset.problem.message);
         return;
       }
-      const { hash, name, width, height, opaque, type } = asset.value;
-      const by = {
-        asset: hash,
-        name,
-        natural: { width, height },
-        opaque,
-        vector: type === 'svg',
-        focus: asset.value.focus ?? c.focus,
-      };
+      const by = replacement(asset.value, c.focus);
+      const { name } = by;
       const now = this.workbench.graphic()?.layers.find((l) => l.id === layer.id);
       if (!now || !isPicture(now)) return;
       // From the photo that was there at first, so that going on and back again leads to the same.

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
@@ -17,13 +17,16 @@ import {
   stretchText,
   stretchedLayer,
   turnedLayer,
+  uncropped,
   type PictureLayer,
   type Seam,
 } from '@bright-slot/core';
 import { Icon } from '../../shared/icon';
 import { NumberField } from '../../shared/number-field';
 import { SliderField } from '../../shared/slider-field';
+import { AddLayers } from '../add-layers';
 import { PictureSection } from './section';
+import { Trimming } from './trimming.service';
 
 /** Where a picture lies and how large: by intent, in px, in percent of its own pixels; mirrored and turned. */
 @Component({
@@ -43,6 +46,8 @@ import { PictureSection } from './section';
   `,
 })
 export class PlaceSection extends PictureSection {
+  private readonly adding = inject(AddLayers);
+  private readonly trimming = inject(Trimming);
   protected readonly place = computed(() => this.layer().place);
   protected readonly box = computed(() => placedBox(this.layer(), this.canvas()));
   protected readonly zoom = computed(() => {
@@ -78,6 +83,22 @@ export class PlaceSection extends PictureSection {
   protected whole(): void {
     // What was trimmed or cropped away stays away.
     this.set({ place: { mode: 'contain' } }, 'shown whole');
+  }
+
+  /** A logo that came with its sheet. */
+  protected readonly onSheet = computed(() => AddLayers.onSheet(this.layer()));
+
+  protected cleanLogo(): Promise<void> {
+    return this.during(() => this.adding.clean(this.layer()));
+  }
+
+  protected trim(): Promise<void> {
+    return this.during(() => this.trimming.trim(this.layer()));
+  }
+
+  /** What was cropped or trimmed away is seen again. */
+  protected allOfIt(): void {
+    this.workbench.change(uncropped(this.layer(), this.canvas()), `${this.layer().name}: all of it again`);
   }
 
   /** What a picture is was only proposed: a photo covers the canvas, a logo stands on it, whole. */

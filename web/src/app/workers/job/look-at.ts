@@ -1,8 +1,12 @@
 import {
+  applyFades,
   applyLook,
   applyTint,
+  cleanedLogo,
   cutFlat,
+  edgeAlpha,
   edgeColour,
+  grown,
   hasFlatBorder,
   isOpaque,
   openSides,
@@ -14,9 +18,11 @@ import {
   trimBox,
   usualCutout,
   type Box,
+  type CleanedLogo,
   type Cutout,
   type Look,
   type Pixels,
+  type SideName,
   type Silhouette,
   type SurfaceNeed,
   type Tint,
@@ -48,6 +54,11 @@ export async function trim(task: Used & { tolerance: number; breathing: number }
   return trimBox(pixelsOf(await bitmapOf(task)), task.tolerance, task.breathing);
 }
 
+/** A logo off the plain sheet it stands on. */
+export async function clean(asset: string): Promise<CleanedLogo | null> {
+  return cleanedLogo(pixelsOf(await picture(asset)));
+}
+
 /** Long side of the copy in which a logo's parts are looked for, px. */
 const PARTS_SIDE = 640;
 
@@ -69,7 +80,11 @@ export async function silhouette(task: Used): Promise<Silhouette> {
   return silhouetteOf(context.getImageData(0, 0, width, height));
 }
 
-/** The colours of a picture's edges as it looks, and how well they meet it; only sides that leave canvas uncovered. */
+/** Less uncovered canvas than this shows no seam, device px; nor does an edge with less alpha left than that. */
+const HARDLY = 0.5;
+const FADED = 0.02;
+
+/** The colours of a picture's edges as it looks, and how well what runs on meets those that leave canvas uncovered. */
 export async function edges(
   need: SurfaceNeed,
   stopped: () => boolean,
@@ -82,18 +97,23 @@ export async function edges(
   if (need.finish?.tint) applyTint(lying.pixels, need.finish.tint);
   const part = { x: 0, y: 0, width: pixels.width, height: pixels.height };
   const { shown } = need;
-  const open = need.finish?.beyond ? openSides(shown, need.finish.beyond.box) : [...sideNames];
-  return open.flatMap((side) => {
+  // Only where canvas is left uncovered does anything meet it, and only as far as it has not faded by then.
+  const open = need.finish?.beyond ? openSides(grown(shown, HARDLY), need.finish.beyond.box) : [];
+  const faded = { ...lying, pixels: { ...lying.pixels, data: lying.pixels.data.slice() } };
+  applyFades(faded, need.finish?.fades ?? []);
+  const seamOf = (side: SideName, style: 'colour' | 'gradient', left: number) => {
+    const { mean, worst } = seamDifference(lying, shown, side, style);
+    return { mean: mean * left, worst: worst * left };
+  };
+  return sideNames.flatMap((side) => {
     const colour = edgeColour(lying, part, side);
     if (!colour) return [];
+    const left = open.includes(side) ? edgeAlpha(faded, shown, side) : 0;
     return [
       {
         side,
         colour,
-        seam: {
-          colour: seamDifference(lying, shown, side, 'colour'),
-          gradient: seamDifference(lying, shown, side, 'gradient'),
-        },
+        seam: left < FADED ? null : { colour: seamOf(side, 'colour', left), gradient: seamOf(side, 'gradient', left) },
       },
     ];
   });
