@@ -129,11 +129,11 @@ describe('save everything, bring back', () => {
     expect(await names()).toEqual(before);
   });
   it('deletes with a way back', async () => {
-    await browser.press('More for Autumn glazes');
+    await browser.press('More for Autumn glazes, to mend');
     await browser.menu('Delete');
-    await browser.seeText('“Autumn glazes” was deleted.');
+    await browser.seeText('“Autumn glazes, to mend” was deleted.');
     await browser.press('Undo');
-    await browser.driver.wait(async () => (await names()).includes('Autumn glazes'), 5000);
+    await browser.driver.wait(async () => (await names()).includes('Autumn glazes, to mend'), 5000);
     expect(await browser.violations()).toEqual([]);
   });
   it('keeps a graphic of a newer version as it is, and says so', async () => {
@@ -216,7 +216,7 @@ describe('storage', () => {
     await browser.go(`${app.app}/graphics`);
     await browser.find('bs-graphic-card');
     await browser.run('window.confirm = (said) => ((window.__asked = said), true)');
-    await browser.press('More for Tuesday wheel');
+    await browser.press('More for Tuesday wheel, to mend');
     await browser.menu('Delete');
     await browser.seeText('was deleted');
     const asked = await browser.run<string | null>('return window.__asked ?? null');

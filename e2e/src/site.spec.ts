@@ -111,8 +111,8 @@ describe('the sites place', () => {
     await browser.go(`${app.app}/sites`);
     const card = await browser.find('section[aria-label="Notes from the Wheel"]');
     const text = await card.getText();
-    expect(text).toContain(`autumn-glazes-blog-header-${today()}b.jpg`);
-    expect(text).toMatch(/Sent \d\d:\d\d, from Autumn glazes/);
+    expect(text).toContain(`autumn-glazes-to-mend-blog-header-${today()}b.jpg`);
+    expect(text).toMatch(/Sent \d\d:\d\d, from Autumn glazes, to mend/);
     expect(text).toContain('Described as “Notes from the Wheel; a diary from the mill”');
     expect((await browser.all('section.page')).length).toBe(demoPages.length);
     const image = await browser.driver.executeScript<boolean>(
@@ -124,17 +124,17 @@ describe('the sites place', () => {
   it('takes down, undoes that, and puts an earlier one back; a visitor sees each', async () => {
     const shown = async () =>
       /src="\/pictures\/[^"]*\/([^"]*)"/.exec(await (await fetch(`${app.site}/blog`)).text())?.[1] ?? null;
-    expect(await shown()).toBe(`autumn-glazes-blog-header-${today()}b.jpg`);
-    await browser.press(`Take down autumn-glazes-blog-header-${today()}b.jpg`);
+    expect(await shown()).toBe(`autumn-glazes-to-mend-blog-header-${today()}b.jpg`);
+    await browser.press(`Take down autumn-glazes-to-mend-blog-header-${today()}b.jpg`);
     await browser.seeText('is taken down from Blog header');
     expect(await shown()).toBeNull();
     await browser.press('Undo');
     await browser.seeText('Take down');
     await browser.driver.wait(async () => (await shown()) !== null, 5000);
     await (await browser.find('section[aria-label="Notes from the Wheel"] summary')).click();
-    await browser.press(`Put autumn-glazes-blog-header-${today()}a.jpg back`);
-    await browser.seeText(`shows “autumn-glazes-blog-header-${today()}a.jpg” again`);
-    expect(await shown()).toBe(`autumn-glazes-blog-header-${today()}a.jpg`);
+    await browser.press(`Put autumn-glazes-to-mend-blog-header-${today()}a.jpg back`);
+    await browser.seeText(`shows “autumn-glazes-to-mend-blog-header-${today()}a.jpg” again`);
+    expect(await shown()).toBe(`autumn-glazes-to-mend-blog-header-${today()}a.jpg`);
   });
   it('says so when the site does not answer, and loses nothing', async () => {
     await browser.driver.sendDevToolsCommand('Network.enable', {});

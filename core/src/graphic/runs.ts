@@ -86,8 +86,10 @@ export function withText(layer: WordsLayer, given: string): WordsLayer {
   const before = textOf(layer);
   const old = layer.paragraphs;
   const from = starts(old);
-  const start = sharedStart(before, text);
-  const end = sharedEnd(before, text, Math.min(before.length, text.length) - start);
+  // Lines are paragraphs; where one holds several, all of it is set anew.
+  const whole = old.some((p) => p.runs.some((r) => r.text.includes('\n')));
+  const start = whole ? 0 : sharedStart(before, text);
+  const end = whole ? 0 : sharedEnd(before, text, Math.min(before.length, text.length) - start);
   const first = paragraphAt(from, start);
   const last = paragraphAt(from, before.length - end);
   // What was put in, line by line; the first and the last go on in what was kept before and after it.

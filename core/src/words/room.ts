@@ -89,6 +89,23 @@ export interface Under {
   readonly subject: number;
 }
 
+/** How much a part within a photo's known subject counts as it, at least: the box around it holds some ground too. */
+const IN_BOX = 0.6;
+
+/** A map on which the subjects of photos are known by the boxes around them, canvas px. */
+export function withSubjects(map: GroundMap, canvas: Size, boxes: readonly Box[]): GroundMap {
+  const part = { width: canvas.width / map.across, height: canvas.height / map.down };
+  const subject = map.subject.map((s, i) => {
+    const own = { x: (i % map.across) * part.width, y: Math.floor(i / map.across) * part.height, ...part };
+    const shares = boxes.map((b) => {
+      const shared = intersection(b, own);
+      return shared ? (shared.width * shared.height) / (own.width * own.height) : 0;
+    });
+    return Math.max(s, ...shares.map((share) => IN_BOX * share));
+  });
+  return { ...map, subject };
+}
+
 /** What stands under a box, canvas px; null where it is wholly off the canvas. */
 export function underBox(map: GroundMap, canvas: Size, box: Box): Under | null {
   const seen = intersection(box, { x: 0, y: 0, ...canvas });
@@ -138,12 +155,15 @@ export interface RoomAsked {
   /** Its size, and how much smaller it may become. */
   readonly size: Size;
   readonly least: number;
-  /** Where its middle is wanted. */
+  /** Where its middle is wanted, and how much it counts to be off that: 1, or more for what belongs to something. */
   readonly wanted: Point;
+  readonly near: number;
+  /** What it is to stand below, if that can be: canvas px from the top. */
+  readonly below: number;
   readonly map: GroundMap;
-  /** Its colours where it has a choice, and the contrast that one needs; none for a picture. */
+  /** Its colours where it has a choice, and the contrast that one needs at so many times its size; none for a picture. */
   readonly colours: readonly string[];
-  readonly needed: number;
+  readonly needed: (by: number) => number;
 }
 
 /** A place that was found. */
@@ -160,7 +180,7 @@ const STEPS = 48;
 // What counts against a place, common practice, no source: a subject that is hidden weighs most, then a contrast that is
 // missed (a halving is worth as much as a sixth of the words on a subject), then a busy ground; size is given up for
 // those, and how far off a place is only decides between equals.
-const COST = { subject: 60, contrast: 14, busy: 20, smaller: 4, off: 1.2 };
+const COST = { subject: 60, contrast: 14, busy: 20, smaller: 4, off: 1.2, above: 3 };
 
 /** Sizes that are tried, as shares. */
 const sizes = [1, 0.85, 0.72, 0.6, 0.5, 0.4, 0.3];
@@ -182,6 +202,7 @@ export function roomFor(ask: RoomAsked): Room | null {
   let best: (Room & { cost: number }) | null = null;
   for (const by of sizes.filter((s) => s >= ask.least)) {
     const size = { width: ask.size.width * by, height: ask.size.height * by };
+    const needed = ask.needed(by);
     if (best && best.cost <= COST.smaller * (1 - by)) break;
     for (const [nth, within] of ask.within.entries()) {
       if (size.width > within.width + 0.01 || size.height > within.height + 0.01) continue;
@@ -197,12 +218,13 @@ export function roomFor(ask: RoomAsked): Room | null {
           if (ask.round && !withinEllipse(box, canvas)) continue;
           if (taken.some((t) => intersection(t, box))) continue;
           const off = Math.hypot(x - wanted.x, y - wanted.y) / far;
-          const sure = COST.smaller * (1 - by) + COST.off * (off + 0.2 * nth);
+          const over = box.y < ask.below ? COST.above : 0;
+          const sure = COST.smaller * (1 - by) + COST.off * (ask.near * off + 0.2 * nth) + over;
           if (best && sure >= best.cost) continue;
           const on = underBox(map, canvas, box);
           if (!on) continue;
-          const read = ask.colours.length ? bestRead(on, ask.colours, ask.needed) : null;
-          const missed = read ? Math.max(0, Math.log2(ask.needed / read.contrast)) : 0;
+          const read = ask.colours.length ? bestRead(on, ask.colours, needed) : null;
+          const missed = read ? Math.max(0, Math.log2(needed / read.contrast)) : 0;
           const cost = sure + COST.subject * on.subject + COST.contrast * missed + COST.busy * on.busy;
           if (!best || cost < best.cost) best = { by, middle: { x, y }, colour: read?.colour ?? null, cost };
         }
@@ -300,7 +322,9 @@ export function placedWords(
       ...new Set([...(known ? [known.run.colour] : []), ...colours, ...(onPhoto ? [pale, dark] : [dark, pale])]),
     ],
     // Words are judged letter by letter: a little more than the least.
-    needed: contrastNeeded(size * shown, firstRun(sized).face.weight) * 1.15,
+    needed: (by) => contrastNeeded(size * shown * by, firstRun(sized).face.weight) * 1.15,
+    near: known ? 8 : 1,
+    below: known ? known.box.y + known.box.height : -Infinity,
   });
   const by = room?.by ?? 1;
   const on = underBox(map, canvas, { ...box, x: wanted.x - box.width / 2, y: wanted.y - box.height / 2 });
@@ -338,8 +362,10 @@ export function roomForLogo(size: Size, graphic: Graphic, map: GroundMap, shaper
     least: 0.3,
     wanted: whole,
     map,
+    near: 1,
+    below: -Infinity,
     colours: [],
-    needed: 1,
+    needed: () => 1,
   });
   if (!found) return middle;
   const own = { width: size.width * found.by, height: size.height * found.by };

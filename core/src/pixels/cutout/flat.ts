@@ -138,7 +138,7 @@ const TINY = 16;
  * Marks as GROUND the enclosed parts that the ground shows through, and clears their `pixels`: those LIKE it whose purer
  * half is of the ground's very colour, within what the picture's noise makes of that. Pale parts of a mark stay.
  */
-function openCounters({ width, height }: Pixels, marks: Uint8Array, pixels: Int32Array, common: Rgb): void {
+function openCounters({ width }: Pixels, marks: Uint8Array, pixels: Int32Array, common: Rgb): void {
   const own = oklabOf(...(common.map(Math.round) as [number, number, number]));
   const off = (v: number) => {
     if (v >>> 24 < 8) return 0;

@@ -1,4 +1,4 @@
-import { withRuns, type Graphic, type Layer, type WordsLayer } from '@bright-slot/core';
+import { lineStretch, withLook, withRuns, type Graphic, type Layer, type WordsLayer } from '@bright-slot/core';
 import type { DemoMaterials } from './demo.service';
 
 interface DemoGraphic {
@@ -27,28 +27,11 @@ function title(
 const lora = { family: 'Lora', weight: 600, italic: false };
 const plain = { family: 'Public Sans', weight: 600, italic: false };
 
-/** The pottery's graphics, finished and unfinished; the oldest first. */
+/** The pottery's graphics, the oldest first: those in which something is to be mended, then the finished ones. */
 export const demoGraphics: readonly DemoGraphic[] = [
   {
-    id: 'demo-new-jugs',
-    name: 'New jugs',
-    slot: 'link-card',
-    pictures: { 'sill.jpg': 'Jugs on the sill' },
-    make(base, from) {
-      const photo = from.picture('sill.jpg', base);
-      // As much of the bright window above the jugs as there is, for the words.
-      const g = add(base, { ...photo, place: { mode: 'cover', focus: { x: 0.5, y: 0 }, zoom: 1 } });
-      const words = title(
-        from.words('New jugs, from Friday', g),
-        { name: 'Title', x: 600, y: 62, align: 'centre' },
-        { size: 84, colour: '#10171a', face: lora },
-      );
-      return add(described(g, 'Three stoneware jugs on a window sill. New jugs, from Friday'), words);
-    },
-  },
-  {
     id: 'demo-tuesday-wheel',
-    name: 'Tuesday wheel',
+    name: 'Tuesday wheel, to mend',
     slot: 'chat-avatar',
     pictures: { 'cutout-mug.png': 'Mug' },
     make(base, from) {
@@ -66,7 +49,7 @@ export const demoGraphics: readonly DemoGraphic[] = [
   },
   {
     id: 'demo-wren',
-    name: 'Wren’s banner',
+    name: 'Wren’s banner, to mend',
     slot: 'profile-banner',
     pictures: { 'old-header.jpg': 'Old header' },
     make(base, from) {
@@ -76,24 +59,8 @@ export const demoGraphics: readonly DemoGraphic[] = [
     },
   },
   {
-    id: 'demo-kiln-opening',
-    name: 'Kiln opening',
-    slot: 'page-cover',
-    pictures: { 'kiln.jpg': 'Kiln at night', 'ottermill.svg': 'Logo' },
-    make(base, from) {
-      const photo = from.picture('kiln.jpg', base);
-      const g = add(base, { ...photo, place: { mode: 'cover', focus: { x: 0.5, y: 0.5 }, zoom: 1 } });
-      const words = title(
-        from.words('Kiln opening\nSaturday at four', g),
-        { name: 'Title', x: 34, y: 178 },
-        { size: 38, colour: '#ffffff', face: lora },
-      );
-      return add(described(g, 'A glowing kiln at night. Kiln opening, Saturday at four'), words);
-    },
-  },
-  {
     id: 'demo-evening-classes',
-    name: 'Evening classes',
+    name: 'Evening classes, to mend',
     slot: 'form-header',
     pictures: { 'wheel.jpg': 'A bowl on the wheel' },
     make(base, from) {
@@ -110,7 +77,7 @@ export const demoGraphics: readonly DemoGraphic[] = [
   },
   {
     id: 'demo-autumn-glazes',
-    name: 'Autumn glazes',
+    name: 'Autumn glazes, to mend',
     slot: 'blog-header',
     pictures: { 'shelf.jpg': 'Drying shelf' },
     make(base, from) {
@@ -128,6 +95,121 @@ export const demoGraphics: readonly DemoGraphic[] = [
         { size: 24, colour: '#2a211a', face: plain },
       );
       return add(g, name, line);
+    },
+  },
+  {
+    id: 'demo-shelves',
+    name: 'Shelves at the mill',
+    slot: 'profile-banner',
+    pictures: { 'pano.jpg': 'All the shelves' },
+    make(base, from) {
+      const photo = from.picture('pano.jpg', base);
+      const g = add(base, { ...photo, place: { mode: 'cover', focus: { x: 0.5, y: 0.42 }, zoom: 1 } });
+      return described(g, 'Two long shelves of jugs, bowls and mugs in every glaze of the mill');
+    },
+  },
+  {
+    id: 'demo-blue-bowl',
+    name: 'Mug on sage',
+    slot: 'chat-avatar',
+    pictures: { 'cutout-mug.png': 'Mug' },
+    make(base, from) {
+      const ground: Graphic = { ...base, backdrop: { kind: 'colour', colour: '#35574a' } };
+      const mug = from.picture('cutout-mug.png', ground, 'logo');
+      const shadow = { distance: 4, angle: 90, blur: 10, colour: '#0d1a15', strength: 0.55 };
+      const g = add(ground, { ...mug, shadow, place: { mode: 'free', x: 24, y: 25, width: 84 } });
+      return described(g, 'A honey-coloured mug');
+    },
+  },
+  {
+    id: 'demo-shop-sign',
+    name: 'Shop sign',
+    slot: 'slim-header',
+    pictures: { 'cutout-bowls.png': 'Bowls', 'cutout-jug-tall.png': 'Tall jug' },
+    make(base, from) {
+      const ground: Graphic = { ...base, backdrop: { kind: 'colour', colour: '#f4e7cb' } };
+      const jug = from.picture('cutout-jug-tall.png', ground, 'logo');
+      const bowls = from.picture('cutout-bowls.png', ground, 'logo');
+      const g = add(
+        ground,
+        { ...jug, place: { mode: 'free', x: 826, y: 8, width: 42 } },
+        { ...bowls, place: { mode: 'free', x: 868, y: 30, width: 62 } },
+      );
+      const words = title(
+        from.words('Ottermill Pottery\nstoneware for the table, made by the water', g),
+        { name: 'Title', x: 34, y: 16 },
+        { size: 36, colour: '#4a2617', face: lora },
+      );
+      const looks = withLook(words, { size: 17, face: plain, colour: '#3d4f47' }, lineStretch(words, 1));
+      return add(described(g, 'Ottermill Pottery: stoneware for the table, made by the water. A jug and bowls'), looks);
+    },
+  },
+  {
+    id: 'demo-notes',
+    name: 'Notes from the Wheel',
+    slot: 'blog-header',
+    pictures: { 'shelf.jpg': 'Drying shelf' },
+    make(base, from) {
+      const ground: Graphic = { ...base, backdrop: { kind: 'colour', colour: '#2b211b' } };
+      const photo = from.picture('shelf.jpg', ground);
+      // The pots at the right, melting into the dark of the clay at the left.
+      const g = add(ground, {
+        ...photo,
+        look: { ...photo.look, brightness: 0.92 },
+        fades: [{ kind: 'side', side: 'left', length: 0.42 }],
+        crop: { x: 0, y: 640, width: 3500, height: 1090 },
+        place: { mode: 'free', x: 304, y: 0, width: 636 },
+      });
+      const words = title(
+        from.words('Notes from\nthe Wheel', g),
+        { name: 'Title', x: 44, y: 30 },
+        { size: 54, colour: '#f7e9cd', face: lora },
+      );
+      const line = title(
+        from.words('a diary from the mill', g),
+        { name: 'Line', x: 46, y: 152 },
+        { size: 19, colour: '#e6cfa4', face: plain },
+      );
+      return add(
+        described(g, 'Pots drying on a shelf. Notes from the Wheel, a diary from the mill'),
+        { ...words, lineSpacing: 1.08 },
+        line,
+      );
+    },
+  },
+  {
+    id: 'demo-kiln-opening',
+    name: 'Kiln opening',
+    slot: 'page-cover',
+    pictures: { 'kiln.jpg': 'Kiln at night', 'ottermill.svg': 'Logo' },
+    make(base, from) {
+      const photo = from.picture('kiln.jpg', base);
+      // On the dark bricks beside the glow, clear of the page's portrait.
+      const g = add(base, { ...photo, place: { mode: 'cover', focus: { x: 0.5, y: 0.42 }, zoom: 1 } });
+      const words = title(
+        from.words('Kiln opening\nSaturday at four', g),
+        { name: 'Title', x: 96, y: 92 },
+        { size: 43, colour: '#ffe9c2', face: lora },
+      );
+      const looks = withLook(words, { size: 24, face: plain, colour: '#ffffff' }, lineStretch(words, 1));
+      return add(described(g, 'A glowing kiln at night. Kiln opening, Saturday at four'), looks);
+    },
+  },
+  {
+    id: 'demo-new-jugs',
+    name: 'New jugs',
+    slot: 'link-card',
+    pictures: { 'sill.jpg': 'Jugs on the sill' },
+    make(base, from) {
+      const photo = from.picture('sill.jpg', base);
+      // As much of the bright window above the jugs as there is, for the words.
+      const g = add(base, { ...photo, place: { mode: 'cover', focus: { x: 0.5, y: 0 }, zoom: 1 } });
+      const words = title(
+        from.words('New jugs, from Friday', g),
+        { name: 'Title', x: 600, y: 62, align: 'centre' },
+        { size: 84, colour: '#10171a', face: lora },
+      );
+      return add(described(g, 'Three stoneware jugs on a window sill. New jugs, from Friday'), words);
     },
   },
 ];

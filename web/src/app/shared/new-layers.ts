@@ -96,7 +96,7 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
         align: 'centre',
         runs: [
           {
-            text,
+            text: '',
             size,
             colour,
             face: { family: 'Bricolage Grotesque', weight: 700, italic: false },

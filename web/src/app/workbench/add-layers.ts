@@ -32,6 +32,7 @@ import { HouseStyleService } from '../house-style/house-style.service';
 import { readOutline } from '../shared/drawings';
 import { PicturesService, type PictureSource } from '../shared/pictures.service';
 import { Workbench } from '../state/draft';
+import { FreshWords } from './fresh-words.service';
 import { Placing } from './placing.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { JobStopped } from '../workers/pixel-client';
@@ -52,6 +53,7 @@ const inkOn = (layer: WordsLayer, by: number) =>
 export class AddLayers {
   private readonly workbench = inject(Workbench);
   private readonly placing = inject(Placing);
+  private readonly fresh = inject(FreshWords);
   private readonly brought = inject(PicturesService);
   private readonly dialogs = inject(MatDialog);
   private readonly house = inject(HouseStyleService);
@@ -142,9 +144,11 @@ export class AddLayers {
     // Under a title stands a line in the type of texts.
     const { heading, body } = this.house.style().type;
     const face = graphic.layers.some((l) => l.role === 'words' && l.visible) ? body : heading;
-    const layer = await this.placing.words(withRuns(wordsLayer(graphic, text), { face }), graphic);
+    const asked = withRuns(wordsLayer(graphic, text), { face });
+    const layer = await this.placing.words(asked, graphic);
     if (this.workbench.graphic()?.id !== graphic.id) return;
     this.place([layer], 'Words added', at);
+    this.fresh.watch(asked, layer);
     this.workbench.writingOn.set(layer.id);
   }
 

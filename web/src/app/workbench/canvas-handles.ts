@@ -148,8 +148,8 @@ export class CanvasHandles {
     const line = chosen?.role === 'shape' && chosen.place.mode === 'line';
     const sides = chosen ? anchorsOf(chosen) : corners;
     // A line has its own ends.
-    this.transformer.resizeEnabled(open && !line);
-    this.transformer.rotateEnabled(open && turns(chosen));
+    this.transformer.resizeEnabled(open && !line && !covering);
+    this.transformer.rotateEnabled(open && turns(chosen) && !covering);
     this.transformer.enabledAnchors([...sides]);
     this.transformer.keepRatio(sides === corners);
     this.transformer.forceUpdate();

@@ -205,6 +205,11 @@ import { LeafPicture, leafSize } from './leaf-picture';
     li.none {
       align-self: center;
     }
+    :host-context(.beside) li.none {
+      white-space: normal;
+      min-width: 0;
+      flex: 1;
+    }
     li.hidden .leaf {
       opacity: 0.35;
     }

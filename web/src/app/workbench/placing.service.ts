@@ -1,11 +1,16 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  canvasPoint,
   containBox,
+  enclosing,
+  intersection,
   luminance,
   mainFrame,
   pictureBounds,
   placedWords,
   roomForLogo,
+  withSubjects,
+  type Box,
   type Graphic,
   type GroundMap,
   type PictureLayer,
@@ -14,6 +19,7 @@ import {
 import { HouseStyleService } from '../house-style/house-style.service';
 import { PixelsService } from '../shared/pixels.service';
 import { TypeService } from '../shared/type.service';
+import { GraphicsRepository } from '../storage/graphics-repository';
 
 /** Room above and below a logo that fills its slot, in shares of the shorter side. */
 const MARGIN = 0.08;
@@ -24,6 +30,7 @@ export class Placing {
   private readonly pixels = inject(PixelsService);
   private readonly type = inject(TypeService);
   private readonly house = inject(HouseStyleService);
+  private readonly repository = inject(GraphicsRepository);
 
   /** Words in a free and calm place, in a colour that is read there. */
   async words(layer: WordsLayer, graphic: Graphic): Promise<WordsLayer> {
@@ -74,10 +81,32 @@ export class Placing {
     return this.logo(off, { ...graphic, layers: graphic.layers.filter((l) => l.id !== layer.id) });
   }
 
+  /** Where the subjects of a graphic's photos lie on its canvas, as far as they are known. */
+  private async subjectsOf({ layers, canvas }: Graphic): Promise<Box[]> {
+    const found = layers.map(async (layer) => {
+      if (layer.role !== 'photo' || !layer.visible) return null;
+      const subject = (await this.repository.asset(layer.asset))?.subject;
+      if (!subject) return null;
+      const { width, height } = layer.natural;
+      const corners = [0, 1].flatMap((i) =>
+        [0, 1].map((j) =>
+          canvasPoint(layer, canvas, {
+            x: (subject.x + i * subject.width) * width,
+            y: (subject.y + j * subject.height) * height,
+          }),
+        ),
+      );
+      const around = enclosing(corners.map((p) => ({ ...p, width: 0, height: 0 })));
+      return around && intersection(around, { x: 0, y: 0, ...canvas });
+    });
+    return (await Promise.all(found)).filter((b) => b !== null);
+  }
+
   /** What stands where; a ground of one lightness where that cannot be told. */
   private async look(graphic: Graphic): Promise<GroundMap> {
     try {
-      return await this.pixels.groundMap(graphic);
+      const map = await this.pixels.groundMap(graphic);
+      return withSubjects(map, graphic.canvas, await this.subjectsOf(graphic));
     } catch {
       const light = luminance(mainFrame(graphic).slot.ground);
       return { across: 1, down: 1, low: [light], high: [light], busy: [0], subject: [0] };

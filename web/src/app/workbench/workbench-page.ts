@@ -45,6 +45,7 @@ import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './add-layers';
 import { FieldsService } from './fields.service';
+import { FreshWords } from './fresh-words.service';
 import { FitReportPanel } from './fit-report-panel';
 import { JustEnoughService } from './just-enough.service';
 import { LayerKeys } from './layer-keys';
@@ -74,7 +75,7 @@ import { SurfaceStore } from './surface-store';
     MatMenuItem,
     MatMenuTrigger,
   ],
-  providers: [SurfaceStore, AddLayers, LayerKeys, Grips, SubjectHints],
+  providers: [SurfaceStore, FreshWords, AddLayers, LayerKeys, Grips, SubjectHints],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(document:keydown)': 'keys.key($event)',

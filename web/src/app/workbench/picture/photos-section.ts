@@ -54,6 +54,7 @@ interface Candidate extends Subject {
         <button
           type="button"
           role="option"
+          [style.width.px]="thumb().card + 2"
           [attr.aria-selected]="c.item.id === tried()"
           [tabIndex]="c.item.id === (tried() ?? candidates()[0]?.item?.id) ? 0 : -1"
           [disabled]="locked()"
@@ -61,13 +62,14 @@ interface Candidate extends Subject {
           (click)="take(c)"
           (keydown)="key($event)"
         >
-          <span class="crop" [style.width.px]="thumb().width" [style.height.px]="thumb().height"
-            ><img
-              [src]="c.item.thumb"
-              alt=""
-              [style.object-position]="positionOf(c)"
-              [style.object-fit]="c.item.transparent ? 'contain' : 'cover'"
-          /></span>
+          <span class="band"
+            ><span class="crop" [style.width.px]="thumb().width" [style.height.px]="thumb().height"
+              ><img
+                [src]="c.item.thumb"
+                alt=""
+                [style.object-position]="positionOf(c)"
+                [style.object-fit]="c.item.transparent ? 'contain' : 'cover'" /></span
+          ></span>
           <span class="title">{{ c.item.title }}</span>
           <span class="judged">{{ judged(c) }}</span>
         </button>
@@ -109,10 +111,17 @@ interface Candidate extends Subject {
       border-color: var(--ink);
       box-shadow: inset 0 4px 0 var(--light);
     }
+    .band {
+      align-self: stretch;
+      display: flex;
+      justify-content: center;
+      min-height: 30px;
+      align-items: center;
+      background: var(--ground-deep);
+    }
     .crop {
       display: block;
       overflow: hidden;
-      background: var(--ground-deep);
     }
     img {
       width: 100%;
@@ -124,7 +133,6 @@ interface Candidate extends Subject {
       padding: 0 7px;
       font-size: 12px;
       line-height: 1.25;
-      white-space: nowrap;
     }
     .title {
       font-weight: 600;
@@ -203,8 +211,8 @@ export class PhotosSection extends PictureSection implements OnDestroy {
 
   protected readonly thumb = computed(() => {
     const { width, height } = this.pixels();
-    const tall = Math.min(46, 180 * (height / width));
-    return { width: Math.max(64, Math.min(230, (tall * width) / height)), height: Math.max(30, tall) };
+    const high = Math.min(46, 230 * (height / width));
+    return { width: (high * width) / height, height: high, card: Math.max(136, (high * width) / height) };
   });
 
   constructor() {
