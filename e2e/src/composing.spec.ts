@@ -227,6 +227,12 @@ describe('edges', () => {
     await browser.press('Its edge running on');
     const seams = await browser.find('[data-seams]');
     await browser.driver.wait(async () => /right ΔE \d/.test(await seams.getText()), 10_000);
+    // Only where canvas is left uncovered: it lies at the left and at the top.
+    expect(await seams.getText()).not.toMatch(/left|top/);
+    await browser.press('Right');
+    await browser.driver.wait(async () => !/right/.test(await seams.getText()), 10_000, 'A faded edge has a seam');
+    await browser.press('Right');
+    await browser.driver.wait(async () => /right/.test(await seams.getText()), 10_000);
     await browser.exact();
     const { data } = await exportedPng(browser);
     expect(data.filter((v, i) => i % 4 === 3 && v !== 255)).toHaveLength(0);

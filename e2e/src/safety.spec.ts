@@ -46,7 +46,7 @@ describe('save everything, bring back', () => {
         .map((line) => JSON.parse(line) as { name: string; hash: string; entry: string });
     expect(readContents(strFromU8(files['bright-slot.json']!)).ok).toBe(true);
     const graphics = lines('graphics.ndjson');
-    expect(graphics).toHaveLength(6);
+    expect(graphics).toHaveLength(10);
     for (const { entry } of graphics) expect(lines(entry).length).toBeGreaterThan(0);
     const kiln = lines('assets.ndjson').find((a) => a.name === 'Kiln at night')!;
     expect(Buffer.from(files[`assets/${kiln.hash}`]!).equals(readFileSync('demo/pictures/kiln.jpg'))).toBe(true);
@@ -73,7 +73,7 @@ describe('save everything, bring back', () => {
     await browser.seeText('Brought back 2 graphics');
     const after = await names();
     expect(after).toEqual(expect.arrayContaining(['Kiln opening', 'Newer jugs', 'New jugs, brought back']));
-    expect(after).toHaveLength(7);
+    expect(after).toHaveLength(11);
     await (await browser.named('a', 'Open Kiln opening')).click();
     await browser.exact();
     expect(await things(browser)).toHaveLength(2);
@@ -84,7 +84,7 @@ describe('save everything, bring back', () => {
   });
   it('finds everything here the second time', async () => {
     await bring(zip);
-    await browser.seeText('Brought back 0 graphics and 0 pictures; 6 stood here just the same');
+    await browser.seeText('Brought back 0 graphics and 0 pictures; 10 stood here just the same');
     expect(await names()).toHaveLength(7);
   });
   const hostile = (change: (files: Record<string, Uint8Array>) => void): Uint8Array => {

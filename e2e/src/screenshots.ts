@@ -28,8 +28,9 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.seeText('Blog header');
   },
   async workbench() {
-    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.go(`${app.app}/graphics/demo-evening-classes`);
     await browser.leaf('Words');
+    await browser.press('Line 2');
     await browser.exact();
   },
   async crop() {
@@ -78,8 +79,9 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.find('.leaf[aria-label^="Photo"]');
     await browser.press('Add');
     await browser.menu('Words');
-    await browser.fill(await browser.find('textarea'), 'Autumn glazes');
-    await browser.number('Size', 84);
+    await browser.find('bs-words-editor textarea:focus');
+    await browser.keys('Forty glazes');
+    await browser.keys(Key.ESCAPE);
     await browser.press('Add');
     await browser.menu('Veil');
     await browser.seeText('is just enough', 30_000);
@@ -115,13 +117,9 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.press('Logo with white around it');
     await browser.press('Add to the graphic');
     await browser.leaf('Logo');
-    await browser.tab('Cut out');
-    await browser.press('Its colour wherever it occurs');
-    await browser.tab('Edge');
-    await browser.press('Trim');
-    await browser.seeText('px off its width');
     await browser.tab('Place');
-    await browser.number('Height', 96);
+    await browser.press('Clean logo');
+    await browser.saved();
     await browser.tab('Cut out');
     await browser.press('Take it apart');
     await browser.leaf('Logo: Wordmark');
@@ -147,15 +145,16 @@ const views: Record<string, () => Promise<unknown>> = {
     await settle();
   },
   async export() {
-    await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);
+    await browser.go(`${app.app}/graphics/demo-notes/export`);
     await browser.find('img.file');
     await browser.driver.wait(async () => !(await browser.all('.bytes')).length || !(await anyWaiting()), 30_000);
   },
   async visitor() {
-    await browser.go(`${app.app}/graphics/demo-autumn-glazes/export`);
-    await browser.find('img.file');
-    await browser.press('Put on the site');
-    await browser.press('Send with this');
+    await browser.go(`${app.app}/graphics/demo-notes`);
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.press('Finish');
+    await browser.find('bs-finish-panel textarea:focus');
+    await browser.keys(Key.ENTER);
     await browser.seeText('It is on the site.');
     await browser.go(`${app.site}/blog`);
   },
@@ -178,16 +177,21 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.drag(from, { x: to.x - from.x, y: to.y - from.y });
     await browser.find('bs-screenshot-way .size');
   },
-  async 'slots-mosaic'() {
-    await browser.go(`${app.app}/slots?way=mosaic`);
-    await browser.find('bs-mosaic-way table');
+  /** Saved or sent from where one works, what is still open named. */
+  async finish() {
+    await browser.go(`${app.app}/graphics/demo-evening-classes`);
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.exact();
+    await browser.press('Finish');
+    await browser.seeText('things still open').catch(() => undefined);
+    await settle();
   },
   async 'house-style'() {
     await browser.go(`${app.app}/house-style`);
     await browser.seeText('File names');
   },
   async sites() {
-    await browser.go(`${app.app}/graphics/demo-evening-classes/export`);
+    await browser.go(`${app.app}/graphics/demo-kiln-opening/export`);
     await browser.find('img.file');
     await browser.press('Put on the site');
     await browser.seeText('It is on the site.');

@@ -187,7 +187,7 @@ it('a first start in two tabs brings the demo once', async () => {
     await other.go(`${app.app}/graphics`);
     await other.find('bs-graphic-card', 60_000);
     const count = await other.run<number>(`return document.querySelectorAll('bs-graphic-card').length`);
-    expect(count).toBe(6);
+    expect(count).toBe(10);
     expect(await other.all('.problem-text[role=alert]')).toHaveLength(0);
   } finally {
     await other.close();

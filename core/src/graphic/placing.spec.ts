@@ -1,7 +1,7 @@
 import { contains, type Box } from '../geometry/box';
 import { turnedPoint } from '../geometry/turn';
 import { photo, random } from '../testing/samples';
-import { flippedLayer, movedLayer, stretchedLayer, turnedLayer } from './arrange';
+import { atEnd, flippedLayer, movedLayer, stretchedLayer, turnedLayer } from './arrange';
 import {
   cropPart,
   cropWindow,
@@ -207,5 +207,34 @@ describe('cropping', () => {
     const again = { ...layer, place: placeFor(layer, placedBox(layer, canvas), canvas) };
     expect(again.place.mode).toBe('cover');
     close(pictureGeometry(again, canvas).image, pictureGeometry(layer, canvas).image);
+  });
+});
+
+describe('a picture let go at an end of a wide canvas', () => {
+  const canvas = { width: 1600, height: 400 };
+  const covering = photo();
+  it('stands there as high as the canvas, where it is a photo', () => {
+    expect(atEnd(covering, { x: 1500, y: 200 }, canvas).place).toEqual({
+      mode: 'free',
+      x: 1600 - (3500 * 400) / 2332,
+      y: 0,
+      width: (3500 * 400) / 2332,
+    });
+    expect(atEnd(covering, { x: 40, y: 10 }, canvas).place).toMatchObject({ mode: 'free', x: 0, y: 0 });
+  });
+  it('stays as it was in the middle, beside the canvas, and on one that has no ends', () => {
+    expect(atEnd(covering, { x: 800, y: 200 }, canvas)).toBe(covering);
+    expect(atEnd(covering, { x: 1700, y: 200 }, canvas)).toBe(covering);
+    expect(atEnd(covering, { x: 10, y: 20 }, { width: 640, height: 480 })).toBe(covering);
+  });
+  it('a logo keeps its size, off the edge by what is above it', () => {
+    const mark = photo({ role: 'logo', place: { mode: 'free', x: 700, y: 100, width: 300 } });
+    const high = (300 * 2332) / 3500;
+    expect(atEnd(mark, { x: 30, y: 200 }, canvas).place).toEqual({
+      mode: 'free',
+      x: (400 - high) / 2,
+      y: (400 - high) / 2,
+      width: 300,
+    });
   });
 });

@@ -1,7 +1,8 @@
 import { differenceCiede2000 } from 'culori';
 import { at, pixelsBy } from '../testing/pixels';
 import { random } from '../testing/samples';
-import { edgeColour, edgeColours, openSides, runOn, seamDifference } from './edge';
+import { applyFades } from './mask';
+import { edgeAlpha, edgeColour, edgeColours, openSides, runOn, seamDifference } from './edge';
 
 const whole = (width: number, height: number) => ({ x: 0, y: 0, width, height });
 
@@ -143,4 +144,13 @@ describe('the seam’s difference', () => {
     // The course along the edge meets it better than one colour does.
     expect(gradient.mean).toBeLessThan(colour.mean / 3);
   });
+});
+
+it('tells how much of an edge is left once it has faded', () => {
+  const lying = { pixels: pixelsBy(40, 20, () => [10, 20, 30, 255]), x: 0, y: 0 };
+  const frame = { x: 0, y: 0, width: 40, height: 20 };
+  expect(edgeAlpha(lying, frame, 'right')).toBe(1);
+  applyFades(lying, [{ from: { x: 20, y: 0 }, to: { x: 40, y: 0 } }]);
+  expect(edgeAlpha(lying, frame, 'right')).toBeLessThan(0.02);
+  expect(edgeAlpha(lying, frame, 'left')).toBe(1);
 });

@@ -79,3 +79,30 @@ describe('a mark on a sheet and a thing before a wall', () => {
     expect(hasFewTones(await sampled(sharp(Buffer.from(svg))))).toBe(true);
   });
 });
+
+// Walls are hardly ever of one light: falling off to one side, and towards the corners, by so many of 255.
+describe.each([0, 4, 8, 14, 30])('a wall whose light falls off by %i', (by) => {
+  const tone = (n: number) => `rgb(${232 - n} ${226 - n} ${214 - n})`;
+  const wall = Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="700"><defs>
+     <linearGradient id="a"><stop offset="0" stop-color="${tone(0)}"/><stop offset="1" stop-color="${tone(by)}"/></linearGradient>
+     <radialGradient id="b" r="0.75"><stop offset="0.4" stop-opacity="0"/><stop offset="1" stop-opacity="${by / 400}"/></radialGradient>
+     </defs><rect width="900" height="700" fill="url(#a)"/><rect width="900" height="700" fill="url(#b)"/></svg>`,
+  );
+  it.each(['bottle', 'bowl', 'bowls', 'jug-tall', 'jug', 'mug'])('a %s before it is a photograph', async (name) => {
+    const pot = await sharp(readFileSync(new URL(`../../../demo/pictures/cutout-${name}.png`, import.meta.url)))
+      .resize(420, 420, { fit: 'inside' })
+      .toBuffer();
+    const made = await sharp(wall)
+      .composite([{ input: pot, gravity: 'centre' }])
+      .jpeg({ quality: 85 })
+      .toBuffer();
+    const { data, info } = await sharp(made)
+      .resize(256, 256, { fit: 'inside', kernel: 'nearest' })
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const pixels = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+    expect(hasFlatBorder(pixels) && hasFewTones(pixels)).toBe(false);
+  });
+});

@@ -216,15 +216,20 @@ export class Browser {
   }
 
   /** Drops files onto the page as a person's file manager would. */
-  async dropFiles(css: string, files: readonly { name: string; type: string; base64: string }[]): Promise<void> {
+  async dropFiles(
+    css: string,
+    files: readonly { name: string; type: string; base64: string }[],
+    at: { x: number; y: number } = { x: 0, y: 0 },
+  ): Promise<void> {
     await this.driver.executeScript(
-      `const [css, files] = arguments;
+      `const [css, files, at] = arguments;
        const data = new DataTransfer();
        for (const f of files) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
        const target = document.querySelector(css);
-       for (const type of ['dragover', 'drop']) target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data }));`,
+       for (const type of ['dragover', 'drop']) target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data, clientX: at.x, clientY: at.y }));`,
       css,
       files,
+      at,
     );
   }
 

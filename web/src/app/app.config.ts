@@ -53,7 +53,7 @@ export const appConfig: ApplicationConfig = {
     },
     {
       provide: MAT_SNACK_BAR_DEFAULT_OPTIONS,
-      useValue: { duration: 8000, horizontalPosition: 'center', verticalPosition: 'top' },
+      useValue: { duration: 8000, horizontalPosition: 'center', verticalPosition: 'bottom' },
     },
   ],
 };

@@ -142,6 +142,13 @@ export class ExportSession {
       : null,
   );
   readonly ready = computed(() => !!this.chosen()?.blob && !this.nameProblem() && !this.nextFree() && !this.sending());
+  /** Why it cannot be saved or sent as it is; empty where it can. */
+  readonly why = computed(() => {
+    if (this.ready()) return '';
+    if (this.sending()) return 'It is being sent.';
+    if (!this.chosen()?.blob) return this.chosen()?.problem ?? 'The file is being made.';
+    return this.nameProblem() || 'That name has been given already.';
+  });
   readonly copyright = computed(() => this.house.style().copyright);
   readonly stale = computed(() => {
     const g = this.graphic();

@@ -83,12 +83,14 @@ import { ExportSession, labels } from './export-session';
         <div class="row">
           <a class="button bare small" [routerLink]="['/graphics', g.id, 'export']">Other choices</a>
           <span class="grow"></span>
-          <button type="button" class="button" [disabled]="!out.ready()" (click)="save()">Save file</button>
+          <button type="button" class="button" [title]="out.why()" [disabled]="!out.ready()" (click)="save()">
+            Save file
+          </button>
           <button
             type="button"
             class="button main"
             [disabled]="!out.ready() || !out.siteSlot()"
-            [title]="out.siteSlot() ? '' : 'The site has no slot of this size; save the file instead.'"
+            [title]="out.siteSlot() ? out.why() : 'The site has no slot of this size; save the file instead.'"
             (click)="send()"
           >
             {{ out.sending() ? 'Sending …' : 'Put on the site' }}

@@ -4,6 +4,8 @@ export interface Option<T extends string = string> {
   readonly id: T;
   readonly name: string;
   readonly disabled?: boolean;
+  /** Why it cannot be chosen. */
+  readonly why?: string;
 }
 
 /** One of a few, as buttons side by side, the chosen one pressed. */
@@ -17,6 +19,7 @@ export interface Option<T extends string = string> {
         type="button"
         class="button small"
         [attr.aria-pressed]="o.id === value()"
+        [title]="o.disabled ? (o.why ?? '') : ''"
         [disabled]="disabled() || !!o.disabled"
         (click)="chosen.emit(o.id)"
       >

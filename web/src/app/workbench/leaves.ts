@@ -108,8 +108,22 @@ import { LeafPicture, leafSize } from './leaf-picture';
             </button>
           </div>
           <mat-menu #menu="matMenu" yPosition="above">
-            <button mat-menu-item type="button" [disabled]="i === 0" (click)="move(layer, i - 1)">Further back</button>
-            <button mat-menu-item type="button" [disabled]="i === layers().length - 1" (click)="move(layer, i + 1)">
+            <button
+              mat-menu-item
+              type="button"
+              [disabled]="i === 0"
+              [title]="i === 0 ? 'It is furthest back' : ''"
+              (click)="move(layer, i - 1)"
+            >
+              Further back
+            </button>
+            <button
+              mat-menu-item
+              type="button"
+              [disabled]="i === layers().length - 1"
+              [title]="i === layers().length - 1 ? 'It is furthest forward' : ''"
+              (click)="move(layer, i + 1)"
+            >
               Further forward
             </button>
             <button mat-menu-item type="button" (click)="startRename(layer)">Rename</button>

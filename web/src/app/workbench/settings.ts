@@ -15,6 +15,12 @@ import { WordsSettings } from './words-settings';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section [attr.aria-label]="layer() ? 'Settings of ' + layer()!.name : 'Settings'">
+      @if (layer()?.locked) {
+        <p class="locked small-text">
+          “{{ layer()!.name }}” is locked, so that nothing of it is changed by mistake.
+          <button type="button" class="button small" (click)="unlock()">Unlock</button>
+        </p>
+      }
       @if (words(); as w) {
         <bs-words-settings [layer]="w" />
       } @else if (picture(); as p) {
@@ -36,6 +42,12 @@ import { WordsSettings } from './words-settings';
       padding: 12px 20px 14px;
       height: 178px;
       overflow: hidden auto;
+    }
+    .locked {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+      margin: 0 0 8px;
     }
     :host-context(.beside) section {
       height: auto;
@@ -65,6 +77,11 @@ export class Settings {
     const l = this.layer();
     return l && isPicture(l) ? l : null;
   });
+
+  protected unlock(): void {
+    const layer = this.layer()!;
+    this.workbench.change({ ...layer, locked: false }, `${layer.name} unlocked`);
+  }
 
   constructor() {
     const some = computed(() => this.workbench.selectedId() !== null);

@@ -138,6 +138,7 @@ const names: Record<string, string> = { '#ffffff': 'white', '#000000': 'black' }
           class="button"
           [class.main]="layer().justEnough"
           [attr.aria-pressed]="layer().justEnough"
+          [title]="words().length ? '' : 'There are no words yet'"
           [disabled]="locked() || !words().length"
           (click)="keepJustEnough(!layer().justEnough)"
         >
@@ -149,6 +150,7 @@ const names: Record<string, string> = { '#ffffff': 'white', '#000000': 'black' }
           aria-label="The words it is for"
           placeholder="For all words in front of it"
           [value]="layer().words"
+          [title]="words().length ? '' : 'There are no words yet'"
           [disabled]="locked() || !words().length"
           (selectionChange)="set({ words: $event.value }, 'words it is for')"
         >
@@ -197,7 +199,7 @@ export class VeilSettings extends LayerSection<VeilLayer> {
     { id: 'whole', name: 'Over all of it' },
     { id: 'band', name: 'A band' },
     { id: 'side', name: 'From a side' },
-    { id: 'behind', name: 'Behind words', disabled: !this.words().length },
+    { id: 'behind', name: 'Behind words', disabled: !this.words().length, why: 'There are no words yet' },
   ]);
   protected readonly ways: readonly Option<'across' | 'down'>[] = [
     { id: 'across', name: 'Across' },

@@ -49,34 +49,36 @@ interface Candidate extends Subject {
     @if (problem()) {
       <p class="problem-text small-text" role="alert">{{ problem() }}</p>
     }
-    <div class="strip" role="listbox" aria-label="Photos, as this frame would crop them">
-      @for (c of candidates(); track c.item.id; let i = $index) {
-        <button
-          type="button"
-          role="option"
-          [style.width.px]="thumb().card + 2"
-          [attr.aria-selected]="c.item.id === tried()"
-          [tabIndex]="c.item.id === (tried() ?? candidates()[0]?.item?.id) ? 0 : -1"
-          [disabled]="locked()"
-          [attr.aria-label]="c.item.title + ', ' + judged(c)"
-          (click)="take(c)"
-          (keydown)="key($event)"
-        >
-          <span class="band"
-            ><span class="crop" [style.width.px]="thumb().width" [style.height.px]="thumb().height"
-              ><img
-                [src]="c.item.thumb"
-                alt=""
-                [style.object-position]="positionOf(c)"
-                [style.object-fit]="c.item.transparent ? 'contain' : 'cover'" /></span
-          ></span>
-          <span class="title">{{ c.item.title }}</span>
-          <span class="judged">{{ judged(c) }}</span>
-        </button>
-      } @empty {
-        <p class="note" role="status">{{ looking() }}</p>
-      }
-    </div>
+    @if (candidates().length) {
+      <div class="strip" role="listbox" aria-label="Photos, as this frame would crop them">
+        @for (c of candidates(); track c.item.id; let i = $index) {
+          <button
+            type="button"
+            role="option"
+            [style.width.px]="thumb().card + 2"
+            [attr.aria-selected]="c.item.id === tried()"
+            [tabIndex]="c.item.id === (tried() ?? candidates()[0]?.item?.id) ? 0 : -1"
+            [disabled]="locked()"
+            [attr.aria-label]="c.item.title + ', ' + judged(c)"
+            (click)="take(c)"
+            (keydown)="key($event)"
+          >
+            <span class="band"
+              ><span class="crop" [style.width.px]="thumb().width" [style.height.px]="thumb().height"
+                ><img
+                  [src]="c.item.thumb"
+                  alt=""
+                  [style.object-position]="positionOf(c)"
+                  [style.object-fit]="c.item.transparent ? 'contain' : 'cover'" /></span
+            ></span>
+            <span class="title">{{ c.item.title }}</span>
+            <span class="judged">{{ judged(c) }}</span>
+          </button>
+        }
+      </div>
+    } @else {
+      <p class="note" role="status">{{ looking() }}</p>
+    }
     <p class="note told" role="status">{{ trying() }}</p>
   `,
   styles: `

@@ -191,7 +191,7 @@ export class ShapePlaceSection extends LayerSection<ShapeLayer> {
   protected readonly modes = computed((): Option<ShapePlace['mode']>[] => [
     { id: 'box', name: 'Where it is put' },
     ...(this.layer().form.kind === 'rectangle' ? [{ id: 'band' as const, name: 'Along a side' }] : []),
-    { id: 'around', name: 'Around words', disabled: !this.words().length },
+    { id: 'around', name: 'Around words', disabled: !this.words().length, why: 'There are no words yet' },
   ]);
 
   protected lie(mode: ShapePlace['mode']): void {
