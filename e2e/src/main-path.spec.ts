@@ -76,6 +76,16 @@ describe('from a photograph to the live page', () => {
     await act(() => browser.fill(field, 'Notes from the Wheel'));
     await browser.exact();
     await browser.saved();
+    // They landed where there is room; for what follows they stand in the middle, at a size and in a colour that are known.
+    await browser.number('Size', 55);
+    await browser.fill(await browser.find('bs-words-settings .hex'), `#ffffff${Key.ENTER}`);
+    await browser.press('Centre');
+    await browser.tab('Place');
+    await browser.press('Centre across');
+    await browser.press('Centre up and down');
+    await browser.tab('Words');
+    await browser.exact();
+    await browser.saved();
     const label = (await (await browser.find('.thing[aria-label^="Words"]')).getAttribute('aria-label'))!;
     const [, width, height, x, y] = /(\d+) × (\d+) px at (-?\d+), (-?\d+)/.exec(label)!.map(Number);
     words = { x: x!, y: y!, width: width!, height: height! };

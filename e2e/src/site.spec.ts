@@ -83,7 +83,7 @@ describe('what a file says of itself', () => {
     await toExport('demo-evening-classes');
     await browser.seeText('“© 2026 Ottermill Pottery” is written in');
     await browser.press('Save file');
-    const file = await download(browser, `evening-classes-form-header-${today()}a.jpg`);
+    const file = await download(browser, `evening-classes-to-mend-form-header-${today()}a.jpg`);
     const { Copyright } = (await exifr.parse(file, { tiff: true })) as { Copyright: string };
     expect(Copyright).toContain('2026 Ottermill Pottery');
   });

@@ -85,7 +85,7 @@ describe('cropping', () => {
   });
   it('leaves only the picture while that is held', async () => {
     const button = await browser.named('button', 'Only the picture');
-    await browser.driver.actions().move({ origin: button }).press().perform();
+    await browser.driver.actions().move({ origin: button }).press().pause(400).perform();
     const visible = () =>
       browser.run<string[]>(
         `return ['.bar', '.dock', '.report', '.page', '.hits'].filter((s) => getComputedStyle(document.querySelector(s)).visibility !== 'hidden')`,

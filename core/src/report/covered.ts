@@ -33,6 +33,14 @@ export function coverFix(photo: PictureLayer, canvas: Size): Fix {
   };
 }
 
+/** The page's own ground as the backdrop: what a visitor would see there anyway, and no gap any more. */
+function groundFix(colour: string): Fix {
+  return {
+    label: 'The page’s ground as backdrop',
+    edit: { type: 'set-backdrop', backdrop: { kind: 'colour', colour }, name: `Backdrop: the page’s ground, ${colour}` },
+  };
+}
+
 /** What is said where no part of the canvas is covered whole: by nothing, or by something that lets the ground through. */
 function emptyText(layers: readonly Layer[]): { title: string; detail: string } {
   const some = layers.some((l) => l.visible && l.role !== 'words' && l.role !== 'veil');
@@ -58,7 +66,8 @@ export const covered = defineRule({
     const bare = bareParts(layers, backdrop, canvas);
     if (bare.length === 0) return [];
     const photo = visiblePictures(layers).find((p) => p.role === 'photo' && p.opaque && !p.locked);
-    const fixes = photo ? [coverFix(photo, canvas)] : [];
+    const some = layers.some((l) => l.visible);
+    const fixes = [...(photo ? [coverFix(photo, canvas)] : []), ...(some ? [groundFix(slot.ground)] : [])];
     if (bare.length === 1 && bare[0]!.width === canvas.width && bare[0]!.height === canvas.height)
       return [
         {

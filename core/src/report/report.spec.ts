@@ -45,6 +45,14 @@ describe('covered', () => {
     });
     expect(find(applyEdit(g, finding!.fixes[0]!.edit), 'covered')).toEqual([]);
   });
+  it('offers the page’s ground where only words or a logo stand, which mends it', () => {
+    const g = withLayers(blank(), words('Ottermill'));
+    const fix = find(g, 'covered')[0]!.fixes.find((f) => f.label.includes('page’s ground'))!;
+    const after = applyEdit(g, fix.edit);
+    expect(after.backdrop).toEqual({ kind: 'colour', colour: mainFrame(g).slot.ground });
+    expect(find(after, 'covered')).toEqual([]);
+    expect(find(blank(), 'covered')[0]!.fixes).toEqual([]);
+  });
   it('sees half a pixel, and nothing in rounding noise', () => {
     expect(
       find(withLayers(blank(), photo({ place: { mode: 'free', x: 0.5, y: -100, width: 940 } })), 'covered')[0]?.title,

@@ -142,6 +142,10 @@ export class ExportSession {
       : null,
   );
   readonly ready = computed(() => !!this.chosen()?.blob && !this.nameProblem() && !this.nextFree() && !this.sending());
+  /** Whether something stands in the way that waiting does not mend. */
+  readonly blocked = computed(
+    () => this.sending() || !!this.nameProblem() || !!this.nextFree() || this.chosen()?.state === 'failed',
+  );
   /** Why it cannot be saved or sent as it is; empty where it can. */
   readonly why = computed(() => {
     if (this.ready()) return '';

@@ -83,14 +83,26 @@ import { ExportSession, labels } from './export-session';
         <div class="row">
           <a class="button bare small" [routerLink]="['/graphics', g.id, 'export']">Other choices</a>
           <span class="grow"></span>
-          <button type="button" class="button" [title]="out.why()" [disabled]="!out.ready()" (click)="save()">
+          <button
+            type="button"
+            class="button"
+            [title]="out.blocked() ? out.why() : ''"
+            [disabled]="out.blocked()"
+            (click)="save()"
+          >
             Save file
           </button>
           <button
             type="button"
             class="button main"
-            [disabled]="!out.ready() || !out.siteSlot()"
-            [title]="out.siteSlot() ? out.why() : 'The site has no slot of this size; save the file instead.'"
+            [disabled]="out.blocked() || !out.siteSlot()"
+            [title]="
+              out.siteSlot()
+                ? out.blocked()
+                  ? out.why()
+                  : ''
+                : 'The site has no slot of this size; save the file instead.'
+            "
             (click)="send()"
           >
             {{ out.sending() ? 'Sending …' : 'Put on the site' }}

@@ -138,6 +138,7 @@ export class AddLayers {
 
   /** Words where there is room for them, open to be written. */
   async words(text = 'Your words'): Promise<void> {
+    await this.fresh.settle();
     const graphic = this.workbench.graphic();
     if (!graphic) return;
     const at = this.taken();
@@ -161,6 +162,7 @@ export class AddLayers {
 
   /** A shape; a note goes behind the words that are selected, or behind words of its own. */
   async shape(kind: ShapeKind): Promise<void> {
+    await this.fresh.settle();
     const graphic = this.workbench.graphic();
     if (!graphic) return;
     const name = `${shapeNames[kind]} added`;
@@ -207,6 +209,7 @@ export class AddLayers {
 
   /** One of the house's logos, by its hash. */
   async logo(hash: string): Promise<Problem[]> {
+    await this.fresh.settle();
     const asset = await this.repository.asset(hash);
     const graphic = this.workbench.graphic();
     if (!asset || !graphic)

@@ -23,7 +23,7 @@ import { FontsService } from '../shared/fonts.service';
 import { TypeService } from '../shared/type.service';
 import { Workbench } from '../state/draft';
 import type { View } from './canvas-handles';
-import { written } from './writing';
+import { centred, written } from './writing';
 
 /** Room for the caret beside a line that grows, CSS px. */
 const ROOM = 24;
@@ -178,7 +178,7 @@ export class WordsEditor {
 
   protected write(text: string): void {
     const { layer, name, merge, left } = written(this.layer(), this.text(), text);
-    this.workbench.change(layer, name, merge);
+    this.workbench.change(centred(this.layer(), layer, this.workbench.graphic(), this.type.shaper()), name, merge);
     if (!left) return;
     this.workbench.say(left);
     // The field still holds all of it.

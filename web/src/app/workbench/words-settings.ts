@@ -18,7 +18,6 @@ import {
   fieldValues,
   fieldsIn,
   cutText,
-  keptCentred,
   lineStretch,
   runAt,
   wholeStretch,
@@ -47,7 +46,7 @@ import { Workbench } from '../state/draft';
 import { FamilyField } from './family-field';
 import { FitReportService } from './fit-report.service';
 import { WordsAround } from './words-around';
-import { written } from './writing';
+import { centred, written } from './writing';
 
 /** So many lines can be chosen by a press; others are selected in the field. */
 const MOST_LINES = 5;
@@ -183,14 +182,12 @@ export class WordsSettings {
 
   /** A change to the block; where it stood in the middle of the canvas it stays there. */
   private centred(layer: WordsLayer): WordsLayer {
-    const shaper = this.type.shaper();
-    const { canvas } = this.workbench.graphic()!;
-    return shaper && layer.sizing.kind !== 'fill' ? keptCentred(this.layer(), layer, canvas, shaper) : layer;
+    return centred(this.layer(), layer, this.workbench.graphic(), this.type.shaper());
   }
 
   protected write(text: string): void {
     const { layer, name, merge, left } = written(this.layer(), this.text(), text);
-    this.workbench.change(layer, name, merge);
+    this.workbench.change(this.centred(layer), name, merge);
     if (!left) return;
     this.workbench.say(left);
     // The field still holds all of it.

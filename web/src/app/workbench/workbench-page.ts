@@ -11,7 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { MatSnackBar, type MatSnackBarRef, type TextOnlySnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -104,6 +104,7 @@ export class WorkbenchPage {
   private readonly snack = inject(MatSnackBar);
   private readonly house = inject(HouseStyleService);
   private readonly maker = inject(MakeGraphic);
+  private readonly fresh = inject(FreshWords);
   private readonly router = inject(Router);
 
   protected readonly graphic = computed(() => {
@@ -169,6 +170,16 @@ export class WorkbenchPage {
       if (word && word !== before)
         untracked(() => this.snack.open(word.message, 'Close', { duration: 15_000, politeness: 'assertive' }));
     });
+    // What was offered is done, or its logo is gone.
+    effect(() => {
+      const id = this.offeredFor();
+      const layer = this.workbench.graphic()?.layers.find((l) => l.id === id);
+      if (id === null || (layer && AddLayers.onSheet(layer))) return;
+      untracked(() => {
+        this.offered?.dismiss();
+        this.offeredFor.set(null);
+      });
+    });
     inject(DestroyRef).onDestroy(() => {
       this.workbench.commitDraft();
       this.opener.close(this.id());
@@ -202,9 +213,10 @@ export class WorkbenchPage {
     await this.router.navigate(['/graphics', own.id]);
   }
 
-  protected finish(): void {
+  protected async finish(): Promise<void> {
     this.workbench.commitDraft();
     this.workbench.writingOn.set(null);
+    await this.fresh.settle();
     this.finishing.update((f) => !f);
   }
 
@@ -293,16 +305,21 @@ export class WorkbenchPage {
     if (files.length === 1 && layer && AddLayers.onSheet(layer)) this.offerCleaning(layer.id, layer.name);
   }
 
+  private offered: MatSnackBarRef<TextOnlySnackBar> | undefined;
+  private readonly offeredFor = signal<string | null>(null);
+
   /** A logo came with its sheet: to have it off is one press. */
   private offerCleaning(id: string, name: string): void {
-    this.snack
-      .open(`“${cutText(name, 40, true)}” stands on a plain sheet.`, 'Clean logo', { duration: 12_000 })
-      .onAction()
-      .subscribe(() => {
-        const layer = this.workbench.graphic()?.layers.find((l) => l.id === id);
-        if (layer && AddLayers.onSheet(layer))
-          void this.add.clean(layer).then((told) => told && this.workbench.say(told));
-      });
+    this.offered?.dismiss();
+    this.offered = this.snack.open(`“${cutText(name, 40, true)}” stands on a plain sheet.`, 'Clean logo', {
+      duration: 12_000,
+    });
+    this.offeredFor.set(id);
+    this.offered.onAction().subscribe(() => {
+      const layer = this.workbench.graphic()?.layers.find((l) => l.id === id);
+      if (layer && AddLayers.onSheet(layer))
+        void this.add.clean(layer).then((told) => told && this.workbench.say(told));
+    });
   }
 
   private tell(problems: readonly Problem[]): void {

@@ -1,4 +1,22 @@
-import { cutText, withText, wordsTaken, type WordsLayer } from '@bright-slot/core';
+import {
+  cutText,
+  keptCentred,
+  withText,
+  wordsTaken,
+  type Graphic,
+  type Shaper,
+  type WordsLayer,
+} from '@bright-slot/core';
+
+/** A change to a block of words; where it stood in the middle of the canvas it stays there. */
+export function centred(
+  before: WordsLayer,
+  after: WordsLayer,
+  graphic: Graphic | null,
+  shaper: Shaper | null,
+): WordsLayer {
+  return graphic && shaper && after.sizing.kind !== 'fill' ? keptCentred(before, after, graphic.canvas, shaper) : after;
+}
 
 const nameFor = (text: string) => cutText(text.slice(0, 400).replace(/\s+/g, ' ').trim(), 40).trim() || 'Words';
 
