@@ -215,10 +215,15 @@ it('a banner with a band and a logo taken apart', async () => {
   await takeSlot('1584', 'Profile banner');
   await layers(1);
   await press('Clean logo');
+  await until(async () => (await browser.all('bs-place-section .button.main')).length === 0, 'It was not cleaned');
   await browser.saved();
   await tab('Cut out');
   await press('Take it apart');
   await until(async () => (await things(browser)).length >= 2, 'It was not taken apart');
+  // Each part is off the sheet as the whole was.
+  expect(await (await browser.named('button', 'Also where it shows through')).getAttribute('aria-pressed')).toBe(
+    'true',
+  );
   await browser.saved();
   const parts = await things(browser);
   // A band behind everything.

@@ -18,7 +18,12 @@ const views: Record<string, () => Promise<unknown>> = {
   async graphics() {
     await browser.go(`${app.app}/graphics`);
     await browser.driver.wait(
-      async () => (await browser.all('bs-graphic-card')).length > 0 && !(await browser.all('.wait')).length,
+      async () =>
+        (await browser.all('bs-graphic-card')).length > 0 &&
+        // Cards further down are painted when they are seen.
+        !(await browser.run<boolean>(
+          `return [...document.querySelectorAll('.wait')].some((e) => e.getBoundingClientRect().top < innerHeight)`,
+        )),
       30_000,
     );
   },
@@ -82,6 +87,11 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.find('bs-words-editor textarea:focus');
     await browser.keys('Forty glazes');
     await browser.keys(Key.ESCAPE);
+    await browser.number('Size', 84);
+    await browser.press('Centre');
+    await browser.tab('Place');
+    await browser.press('Centre across');
+    await browser.press('Centre up and down');
     await browser.press('Add');
     await browser.menu('Veil');
     await browser.seeText('is just enough', 30_000);

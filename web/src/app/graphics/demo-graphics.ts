@@ -189,9 +189,9 @@ export const demoGraphics: readonly DemoGraphic[] = [
       const words = title(
         from.words('Kiln opening\nSaturday at four', g),
         { name: 'Title', x: 96, y: 92 },
-        { size: 43, colour: '#ffe9c2', face: lora },
+        { size: 36, colour: '#ffe9c2', face: lora },
       );
-      const looks = withLook(words, { size: 24, face: plain, colour: '#ffffff' }, lineStretch(words, 1));
+      const looks = withLook(words, { size: 21, face: plain, colour: '#ffffff' }, lineStretch(words, 1));
       return add(described(g, 'A glowing kiln at night. Kiln opening, Saturday at four'), looks);
     },
   },

@@ -60,6 +60,7 @@ interface Candidate extends Subject {
             [tabIndex]="c.item.id === (tried() ?? candidates()[0]?.item?.id) ? 0 : -1"
             [disabled]="locked()"
             [attr.aria-label]="c.item.title + ', ' + judged(c)"
+          [title]="judged(c)"
             (click)="take(c)"
             (keydown)="key($event)"
           >
@@ -135,6 +136,10 @@ interface Candidate extends Subject {
       padding: 0 7px;
       font-size: 12px;
       line-height: 1.25;
+      max-width: 100%;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
     }
     .title {
       font-weight: 600;
