@@ -60,7 +60,7 @@ interface Candidate extends Subject {
             [tabIndex]="c.item.id === (tried() ?? candidates()[0]?.item?.id) ? 0 : -1"
             [disabled]="locked()"
             [attr.aria-label]="c.item.title + ', ' + judged(c)"
-          [title]="judged(c)"
+            [title]="judged(c)"
             (click)="take(c)"
             (keydown)="key($event)"
           >
