@@ -37,7 +37,11 @@ export function coverFix(photo: PictureLayer, canvas: Size): Fix {
 function groundFix(colour: string): Fix {
   return {
     label: 'The page’s ground as backdrop',
-    edit: { type: 'set-backdrop', backdrop: { kind: 'colour', colour }, name: `Backdrop: the page’s ground, ${colour}` },
+    edit: {
+      type: 'set-backdrop',
+      backdrop: { kind: 'colour', colour },
+      name: `Backdrop: the page’s ground, ${colour}`,
+    },
   };
 }
 
