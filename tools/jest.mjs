@@ -1,4 +1,5 @@
-// Runs Jest on some of its projects and gives the count; a suite that could not start counts as a failure.
+// Runs Jest on some of its projects and gives the count, and what failed by file; a suite that could not start counts
+// as a failure.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { root } from './prepare.mjs';
@@ -21,8 +22,14 @@ export function jest(projects, more = []) {
   ];
   // Jest's JSON goes to the file; its readable report is on stderr.
   const { status } = spawnSync('node', args, { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
-  if (!existsSync(output)) return { passed: 0, failed: 1 };
+  if (!existsSync(output)) return { passed: 0, failed: 1, files: [] };
   const r = JSON.parse(readFileSync(output, 'utf8'));
   const failed = r.numFailedTests + r.numRuntimeErrorTestSuites;
-  return { passed: r.numPassedTests, failed: failed === 0 && status !== 0 ? 1 : failed };
+  const files = r.testResults
+    .filter((f) => f.status === 'failed')
+    .map((f) => ({
+      path: f.name,
+      tests: f.assertionResults.filter((t) => t.status === 'failed').map((t) => t.fullName),
+    }));
+  return { passed: r.numPassedTests, failed: failed === 0 && status !== 0 ? 1 : failed, files };
 }

@@ -7,6 +7,7 @@ await unpackType();
 await buildKernel();
 const { build } = await import('./build.mjs');
 const { jest } = await import('./jest.mjs');
+const { browserTests } = await import('./browser-tests.mjs');
 
 const results = [];
 async function check(name, work) {
@@ -26,11 +27,14 @@ await check('units', () => {
   return jest(['core', 'server', 'web']);
 });
 await check('build', () => build());
-await check('browser', () => jest(['e2e'], ['--runInBand']));
+await check('browser', () => browserTests());
 
 console.log('');
 for (const { name, passed, failed } of results)
   console.log(`${name.padEnd(10)}${String(passed).padStart(5)} passed${failed ? `, ${failed} failed` : ''}`);
+const unsteady = results.flatMap((r) => r.unsteady ?? []);
+if (unsteady.length)
+  console.log(`\nUnsteady, to be mended (passed only when run once more):\n  ${unsteady.join('\n  ')}`);
 const sum = (key) => results.reduce((n, r) => n + r[key], 0);
 console.log(`\n${sum('passed')} passed, ${sum('failed')} failed`);
 process.exit(sum('failed') ? 1 : 0);

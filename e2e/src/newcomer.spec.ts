@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { root, type RunningApp } from './harness/app';
-import { By, Key, type Browser } from './harness/browser';
+import { Key, type Browser } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, download, things } from './harness/workbench';
 
@@ -441,7 +441,7 @@ describe('what is looked for', () => {
       `return fetch(document.querySelector('meta[name=site-origin]').content + '/api/site').then((r) => r.json())
          .then((s) => s.pages.flatMap((p) => p.slots).find((p) => p.id === 'link-card').now.address)`,
     );
-    await browser.fill(await browser.driver.findElement(By.css('bs-picture-way input')), address);
+    await browser.fill(await browser.find('bs-picture-way input'), address);
     await browser.press('Fetch');
     await browser.seeText('which is in the book', 20_000);
     await browser.press('Use that slot');

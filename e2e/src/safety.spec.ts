@@ -85,7 +85,7 @@ describe('save everything, bring back', () => {
   it('finds everything here the second time', async () => {
     await bring(zip);
     await browser.seeText('Brought back 0 graphics and 0 pictures; 10 stood here just the same');
-    expect(await names()).toHaveLength(7);
+    expect(await names()).toHaveLength(11);
   });
   const hostile = (change: (files: Record<string, Uint8Array>) => void): Uint8Array => {
     const files = unzipSync(zip);

@@ -8,6 +8,9 @@ import { borderColour, cutFlat, oklabOf } from './flat';
 const STEP = 0.5;
 const FAR = 30;
 
+/** A border that differs by more than this all along is no sheet: paper in a fair light differs by half of it. */
+const NOISIEST = 10;
+
 /** The least and most tolerance that is proposed. */
 const LEAST = 2;
 const MOST = 12;
@@ -16,10 +19,10 @@ const MOST = 12;
  * The tolerance (100 × OKLab) that parts a sheet from what is printed on it: beyond the noise of the sheet's border, short
  * of the palest flat part. A flat part is a distance that many more px have than those about it; edges have all alike.
  */
-export function sheetTolerance(pixels: Pixels): number {
+export function sheetTolerance(pixels: Pixels): number | null {
   const { data, width, height } = pixels;
   const ground = borderColour(pixels);
-  if (!ground) return usualCutout.tolerance;
+  if (!ground) return null;
   const own = oklabOf(...(ground.map(Math.round) as [number, number, number]));
   const off = (i: number) => {
     const c = oklabOf(data[i]!, data[i + 1]!, data[i + 2]!);
@@ -31,6 +34,7 @@ export function sheetTolerance(pixels: Pixels): number {
   border.sort((a, b) => a - b);
   // What touches the border now and then is no noise of it.
   const noise = border[Math.floor(border.length * 0.9)]!;
+  if (noise > NOISIEST) return null;
   const counts = new Float64Array(Math.ceil(FAR / STEP) + 1);
   for (let i = 0; i < data.length; i += 4)
     if (data[i + 3]! >= 128) counts[Math.min(counts.length - 1, Math.floor(off(i) / STEP))]!++;
@@ -58,7 +62,9 @@ export interface CleanedLogo {
  * opaque, encoded sRGB. Null where nothing would be left, or nothing goes.
  */
 export function cleanedLogo(pixels: Pixels): CleanedLogo | null {
-  const cutout = { ...usualCutout, where: 'counters' as const, tolerance: Math.round(sheetTolerance(pixels) * 2) / 2 };
+  const tolerance = sheetTolerance(pixels);
+  if (tolerance === null) return null;
+  const cutout = { ...usualCutout, where: 'counters' as const, tolerance: Math.round(tolerance * 2) / 2 };
   const cut = cutFlat(pixels, cutout);
   if (cut === pixels) return null;
   const box = trimBox(cut, 0);
