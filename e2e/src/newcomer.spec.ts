@@ -66,8 +66,14 @@ const takeSlot = async (text: string, name: string) => {
     'The search has not the focus',
   );
   await type(text);
-  await until(async () => (await browser.all('bs-new-graphic button.slot.next')).length > 0, 'Nothing is found');
-  expect(await (await browser.find('bs-new-graphic button.slot.next')).getAttribute('aria-label')).toContain(name);
+  await until(
+    async () =>
+      browser.run(
+        `return (document.querySelector('bs-new-graphic button.slot.next')?.getAttribute('aria-label') ?? '').includes(arguments[0])`,
+        name,
+      ),
+    `${name} does not come first`,
+  );
   await key(Key.ENTER);
   await browser.find('bs-stage');
 };
