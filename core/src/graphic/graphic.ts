@@ -92,6 +92,9 @@ export type Paragraph = z.infer<typeof Paragraph>;
 export const fieldNames = ['business', 'address', 'date'] as const;
 export type FieldName = (typeof fieldNames)[number];
 
+/** A field's place in text, such as `{date}`. */
+export const FIELD = new RegExp(`\\{(${fieldNames.join('|')})\\}`, 'g');
+
 /**
  * How large a block of words is. `grow`: as its words are. `wrap`: its lines break at a width. `fill`: its words are
  * sized, all in proportion, to fill a box. Canvas px.

@@ -1,4 +1,4 @@
-import { fieldNames, textOf, withRuns, wordsTaken, type Paragraph, type Run, type WordsLayer } from './graphic';
+import { FIELD, textOf, withRuns, wordsTaken, type Paragraph, type Run, type WordsLayer } from './graphic';
 
 /** How a stretch of words looks. */
 export type RunLook = Partial<Omit<Run, 'text'>>;
@@ -109,7 +109,7 @@ export function wholeStretch(text: string, { from, to }: Stretch): Stretch {
   let [a, b] = [Math.max(0, Math.min(from, to, text.length)), Math.min(text.length, Math.max(from, to, 0))];
   if (isHalf(text, a)) a--;
   if (isHalf(text, b)) b++;
-  for (const field of text.matchAll(new RegExp(`\\{(${fieldNames.join('|')})\\}`, 'g'))) {
+  for (const field of text.matchAll(FIELD)) {
     const [left, right] = [field.index, field.index + field[0].length];
     if (a < right && b > left) [a, b] = [Math.min(a, left), Math.max(b, right)];
   }

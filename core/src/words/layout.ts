@@ -1,7 +1,7 @@
 import type { Box, Size } from '../geometry/box';
 import { enclosing, grown, moved } from '../geometry/box';
 import { middleOf, turnedBounds } from '../geometry/turn';
-import { alignShare, fieldNames, type FieldName, type Paragraph, type Run, type WordsLayer } from '../graphic/graphic';
+import { FIELD, alignShare, type FieldName, type Paragraph, type Run, type WordsLayer } from '../graphic/graphic';
 import { breakOpportunities, lineRanges, piecesOf, type Piece, type Range } from './breaking';
 import { outlineBox, type Outline } from './outline';
 import type { Shaper } from './shaper';
@@ -173,9 +173,6 @@ export function itemInk(item: Item): Box | null {
     }
   );
 }
-
-/** A field's place in text, such as `{date}`. */
-const FIELD = new RegExp(`\\{(${fieldNames.join('|')})\\}`, 'g');
 
 /** Text with its fields said; one that nothing is known of stays as it is written. */
 export function withFields(text: string, values: WordsLayer['fields']['values']): string {

@@ -2,7 +2,7 @@ import { usualCutout, type Cutout } from '../../graphic/appearance';
 import type { Box } from '../../geometry/box';
 import type { Pixels } from '../reduce';
 import { trimBox } from '../trim';
-import { borderColour, cutFlat, oklabOf } from './flat';
+import { borderColour, cutFlat, distanceFrom } from './flat';
 
 /** Steps of distances that are counted, in 100 × OKLab, and how far. */
 const STEP = 0.5;
@@ -23,11 +23,8 @@ export function sheetTolerance(pixels: Pixels): number | null {
   const { data, width, height } = pixels;
   const ground = borderColour(pixels);
   if (!ground) return null;
-  const own = oklabOf(...(ground.map(Math.round) as [number, number, number]));
-  const off = (i: number) => {
-    const c = oklabOf(data[i]!, data[i + 1]!, data[i + 2]!);
-    return 100 * Math.hypot(c[0] - own[0], c[1] - own[1], c[2] - own[2]);
-  };
+  const distance = distanceFrom(ground);
+  const off = (i: number) => distance(data[i]!, data[i + 1]!, data[i + 2]!);
   const border: number[] = [];
   for (let x = 0; x < width; x++) border.push(off(x * 4), off(((height - 1) * width + x) * 4));
   for (let y = 0; y < height; y++) border.push(off(y * width * 4), off((y * width + width - 1) * 4));

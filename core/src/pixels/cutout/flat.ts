@@ -18,6 +18,15 @@ export function oklabOf(r: number, g: number, b: number): Rgb {
   ];
 }
 
+/** How far an encoded sRGB colour (0…255 each) is from a given one, in 100 × OKLab. */
+export function distanceFrom(colour: Rgb): (r: number, g: number, b: number) => number {
+  const own = oklabOf(...(colour.map(Math.round) as [number, number, number]));
+  return (r, g, b) => {
+    const c = oklabOf(r, g, b);
+    return 100 * Math.hypot(c[0] - own[0], c[1] - own[1], c[2] - own[2]);
+  };
+}
+
 /**
  * The colour that a picture's border has most of (encoded sRGB, 0…255), looked at one px deep; null where the
  * border is transparent for the most part.
@@ -69,18 +78,13 @@ const LIKE = 2;
  */
 function alike(pixels: Int32Array, common: Rgb, tolerance: number, mark: number): Uint8Array {
   const cells = new Uint8Array(64 * 64 * 64);
-  const own = oklabOf(...(common.map(Math.round) as [number, number, number]));
-  const limit = tolerance / 100;
   // Half a cell's diagonal is nowhere further than this in OKLab, but for the very darkest, which are always worked out.
-  const doubt = 0.03;
-  const distance = (r: number, g: number, b: number) => {
-    const c = oklabOf(r, g, b);
-    return Math.hypot(c[0] - own[0], c[1] - own[1], c[2] - own[2]);
-  };
+  const doubt = 3;
+  const distance = distanceFrom(common);
   const cellOf = (r: number, g: number, b: number) => {
     if (Math.max(r, g, b) < 24) return CLOSE;
     const d = distance((r & 252) + 2, (g & 252) + 2, (b & 252) + 2);
-    return Math.abs(d - limit) < doubt ? CLOSE : d < limit ? ALIKE : UNLIKE;
+    return Math.abs(d - tolerance) < doubt ? CLOSE : d < tolerance ? ALIKE : UNLIKE;
   };
   const out = new Uint8Array(pixels.length);
   // Flat grounds repeat themselves: the last answer often serves again.
@@ -95,7 +99,8 @@ function alike(pixels: Int32Array, common: Rgb, tolerance: number, mark: number)
         const key = ((v & 252) << 10) | ((v >>> 4) & 4032) | ((v >>> 18) & 63);
         let cell = cells[key]!;
         if (cell === UNKNOWN) cell = cells[key] = cellOf(v & 255, (v >>> 8) & 255, (v >>> 16) & 255);
-        const near = cell === CLOSE ? distance(v & 255, (v >>> 8) & 255, (v >>> 16) & 255) <= limit : cell === ALIKE;
+        const near =
+          cell === CLOSE ? distance(v & 255, (v >>> 8) & 255, (v >>> 16) & 255) <= tolerance : cell === ALIKE;
         answer = near ? mark : 0;
       }
     }
@@ -142,12 +147,8 @@ const SAMPLED = 2000;
  * half is of the ground's very colour, within what the picture's noise makes of that. Pale parts of a mark stay.
  */
 function openCounters({ width }: Pixels, marks: Uint8Array, pixels: Int32Array, common: Rgb): void {
-  const own = oklabOf(...(common.map(Math.round) as [number, number, number]));
-  const off = (v: number) => {
-    if (v >>> 24 < 8) return 0;
-    const c = oklabOf(v & 255, (v >>> 8) & 255, (v >>> 16) & 255);
-    return 100 * Math.hypot(c[0] - own[0], c[1] - own[1], c[2] - own[2]);
-  };
+  const distance = distanceFrom(common);
+  const off = (v: number) => (v >>> 24 < 8 ? 0 : distance(v & 255, (v >>> 8) & 255, (v >>> 16) & 255));
   const seen = new Uint8Array(marks.length);
   // The parts found, one after another: each is its own queue while it is gone through.
   const parts = new Int32Array(marks.length);

@@ -12,7 +12,6 @@ import {
   nextFreeName,
   proposedDescription,
   topDensity,
-  weightText,
   pictureState,
   potterySlots,
   type FileFormat,
@@ -171,8 +170,6 @@ export class ExportSession {
     { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
   );
 
-  readonly labels = labels;
-  readonly weight = weightText;
   private controller: AbortController | undefined;
 
   constructor() {

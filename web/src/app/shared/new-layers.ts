@@ -12,7 +12,6 @@ import type {
 import {
   containBox,
   contrast,
-  leadingColour,
   limits,
   nameFrom,
   plainAppearance,
@@ -74,13 +73,10 @@ export function replacement(asset: AssetRecord, focus: Point): Replacement {
   };
 }
 
-/** A line of words in the middle of the canvas, a size that suits it, light over pictures. */
+/** A line of words in the middle of the canvas, a size that suits it; where it goes, and its colour, is for whoever places it. */
 export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
   const { width, height } = graphic.canvas;
   const size = Math.max(12, Math.round(Math.min(height * 0.28, width * 0.09)));
-  const onPicture = graphic.layers.some((l) => l.role === 'photo' && l.visible);
-  const ground = leadingColour(graphic.backdrop) ?? '#ffffff';
-  const colour = onPicture || contrast('#ffffff', ground) > contrast('#1f2a30', ground) ? '#ffffff' : '#1f2a30';
   const layer: WordsLayer = {
     id: layerId(),
     role: 'words',
@@ -98,7 +94,7 @@ export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
           {
             text: '',
             size,
-            colour,
+            colour: '#1f2a30',
             face: { family: 'Bricolage Grotesque', weight: 700, italic: false },
             tracking: 0,
             case: 'typed',
