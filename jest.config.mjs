@@ -1,5 +1,5 @@
 const swc = [
-  '@swc/jest',
+  '<rootDir>/../tools/jest-transform.mjs',
   { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'es6' } },
 ];
 

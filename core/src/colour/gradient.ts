@@ -1,6 +1,6 @@
 import { clampChroma, converter, formatHex, modeLrgb, modeOklab, modeOklch, modeRgb, useMode } from 'culori/fn';
-import type { Stop } from '../graphic/fill';
-import { channelsOf } from '../pixels/srgb';
+import type { Stop } from './fill';
+import { channelsOf } from './srgb';
 
 useMode(modeRgb);
 useMode(modeLrgb);

@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { differenceEuclidean } from 'culori';
 import { averageColour } from '../pixels/average';
 import { colourOf, figuresOf, readColour, type Notation } from './notation';
-import { paletteOf } from './palette';
+import { paletteOf } from '../pixels/palette';
 import { random } from '../testing/samples';
 
 const apart = differenceEuclidean('oklab');

@@ -5,7 +5,7 @@ import { fromTokens } from '../house/tokens';
 import { readSlotFile } from '../slot/book';
 import { fontKind } from '../words/brought-font';
 import { readFont } from '../words/read-font';
-import { readContents, readFontLine, readGraphicLine } from './backup';
+import { readContents, readFontLine, readGraphicLine } from '../backup/backup';
 import { cleanDrawing } from './drawing';
 import { identify, identifyPixels, typeOf } from './identify';
 import { pictureDetails } from './picture-details';

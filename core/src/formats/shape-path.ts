@@ -2,8 +2,8 @@ import type { SaxesTagNS } from 'saxes';
 import { Bezier } from 'bezier-js';
 import svgpath from 'svgpath';
 import { bad, good, type Result } from '../problem';
-import { limits } from '../graphic/limits';
-import type { ShapeForm } from '../graphic/shape';
+import { limits } from '../limits';
+import type { PathForm } from '../geometry/path-form';
 import { drawingText, isSvg, pointCounter, refusedDrawing, walkDrawing } from './svg-source';
 
 /** What is never drawn where it stands. SVG 2, section 5.3. */
@@ -79,7 +79,7 @@ const [LEAST_SIDE, MOST_SIDE] = [10, 10_000];
  * The outlines of a drawing (its bytes) as one path in a sheet that just holds it, for a shape that is filled anew. Only
  * its geometry is taken: nothing of it runs, fetches or keeps its own colours. Outlines are filled by the nonzero rule.
  */
-export function pathOfDrawing(bytes: Uint8Array, name = 'The drawing'): Result<ShapeForm & { kind: 'path' }> {
+export function pathOfDrawing(bytes: Uint8Array, name = 'The drawing'): Result<PathForm> {
   const text = drawingText(bytes, name);
   if (!text.ok) return text;
   const found: Segments = { text: [], box: { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity } };

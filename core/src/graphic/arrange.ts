@@ -1,10 +1,11 @@
 import { moved, type Box, type Point, type Size } from '../geometry/box';
 import { boxAbout, middleOf, plainAngle } from '../geometry/turn';
 import { movedWords } from '../words/layout';
-import { alignShare, isPicture, type Layer, type PictureLayer, type WordsLayer } from './graphic';
+import { isPicture, type Layer, type PictureLayer, type WordsLayer } from './graphic';
 import { freePlace, placedBox, placeFor } from './picture-geometry';
-import { scaledBorder, scaledCorners, scaledShadow } from './appearance';
+import { scaledBorder, scaledCorners, scaledShadow } from '../pixels/appearance';
 import type { ShapeLayer } from './shape';
+import { alignShare } from '../words/words';
 
 /** A shape moved by an offset; one that keeps to a side of the canvas or to its words stays. */
 function movedShape(layer: ShapeLayer, by: Point): ShapeLayer {

@@ -3,10 +3,11 @@ import { blank, photo, random, shape, withLayers, words } from '../testing/sampl
 import { anyLayers } from '../testing/any';
 import { checkGraphic, heldWithin } from './check';
 import { applyEdit, type Edit } from './edit';
-import { Graphic, Layer, textOf, wordsTaken } from './graphic';
+import { Graphic, Layer } from './graphic';
 import { withText } from './runs';
 import { commit, current, readStep, readSteps, startHistory } from './history';
-import { limits } from './limits';
+import { limits } from '../limits';
+import { textOf, wordsTaken } from '../words/words';
 
 const start = () => startHistory(withLayers(blank(), words('Hello')), 's0', 0);
 const after = (edit: Edit) => {

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
 import { Backdrop, ExportChoices, Frame, GraphicRecord, Layer, type Graphic } from './graphic';
-import { limits } from './limits';
+import { limits } from '../limits';
 
 /** A value as its schema allows it, and in words what of it had to be left out. */
 export interface Held<T> {

@@ -1,8 +1,9 @@
 import crc from 'crc-32';
 import { cutText } from '../text';
 import { withFields } from '../words/layout';
-import { isPicture, textOf, type ExportChoices, type Graphic, type Layer, type WordsLayer } from './graphic';
-import { limits } from './limits';
+import { isPicture, type ExportChoices, type Graphic, type Layer, type WordsLayer } from './graphic';
+import { limits } from '../limits';
+import { textOf } from '../words/words';
 
 const wordsOf = (layers: readonly Layer[]) =>
   layers

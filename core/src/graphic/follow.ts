@@ -1,6 +1,6 @@
 import { middleOf } from '../geometry/turn';
 import { figure, sizeText, topDensity, type Slot } from '../slot/slot';
-import { scaledBorder, scaledCorners, scaledShadow } from './appearance';
+import { scaledBorder, scaledCorners, scaledShadow } from '../pixels/appearance';
 import { movedLayer, scaledShape, scaledWords } from './arrange';
 import { isPicture, type Graphic, type Layer, type PictureLayer } from './graphic';
 import { pictureGeometry } from './picture-geometry';

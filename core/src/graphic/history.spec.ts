@@ -1,6 +1,6 @@
 import { blank, committed, photo, random, words } from '../testing/samples';
 import { applyEdit, type Edit } from './edit';
-import { Graphic, textOf } from './graphic';
+import { Graphic } from './graphic';
 import { withText } from './runs';
 import {
   MERGE_WITHIN,
@@ -15,6 +15,7 @@ import {
   startHistory,
   undo,
 } from './history';
+import { textOf } from '../words/words';
 
 const add: Edit = { type: 'add-layer', layer: photo(), name: 'Shelf added' };
 const nudge = (x: number): Edit => ({

@@ -5,7 +5,7 @@ import { cutText } from '../text';
 import { checkGraphic, heldWithin } from './check';
 import { applyEdit, type Change, type Edit } from './edit';
 import { GRAPHIC_VERSION, Graphic, GraphicRecord, migrateGraphic } from './graphic';
-import { limits } from './limits';
+import { limits } from '../limits';
 
 const own = {
   id: z.string().min(1).max(64),

@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { plainAppearance, plainWordsAppearance } from './appearance';
-import { Graphic, newGraphic, plainBlock } from './graphic';
+import { plainAppearance } from '../pixels/appearance';
+import { Graphic, newGraphic } from './graphic';
 import { pictureGeometry } from './picture-geometry';
 import { slotOf } from '../testing/samples';
+import { plainBlock } from '../words/words';
+import { plainWordsAppearance } from '../words/appearance';
 
 const fixture = (version: number) =>
   JSON.parse(readFileSync(new URL(`./fixtures/graphic-v${version}.json`, import.meta.url), 'utf8')) as {

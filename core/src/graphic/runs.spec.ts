@@ -1,7 +1,8 @@
-import { textOf, wordsTaken, type WordsLayer } from './graphic';
+import { type WordsLayer } from './graphic';
 import { lineStretch, runAt, wholeStretch, withLook, withText } from './runs';
 import { WordsLayer as Schema } from './graphic';
 import { random, words } from '../testing/samples';
+import { textOf, wordsTaken } from '../words/words';
 
 const colours = (layer: WordsLayer) =>
   layer.paragraphs.map((p) => p.runs.map((r) => r.colour.slice(1, 3) + r.text.length).join(' ')).join(' | ');

@@ -1,4 +1,5 @@
-import { FIELD, textOf, withRuns, wordsTaken, type Paragraph, type Run, type WordsLayer } from './graphic';
+import { type WordsLayer } from './graphic';
+import { FIELD, textOf, withRuns, wordsTaken, type Paragraph, type Run } from '../words/words';
 
 /** How a stretch of words looks. */
 export type RunLook = Partial<Omit<Run, 'text'>>;

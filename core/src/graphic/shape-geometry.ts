@@ -3,7 +3,7 @@ import { middleOf, turnedBounds } from '../geometry/turn';
 import { layoutOf, wordsBounds, wordsExtent } from '../words/layout';
 import { CLOSE, CUBIC, LINE, MOVE, QUAD, type Outline } from '../words/outline';
 import type { Shaper } from '../words/shaper';
-import type { SideName } from './appearance';
+import type { SideName } from '../pixels/appearance';
 import type { Change } from './edit';
 import type { Graphic, Layer, WordsLayer } from './graphic';
 import { isPicture } from './graphic';

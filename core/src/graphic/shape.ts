@@ -1,10 +1,12 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { Border, Corners, Shadow, sideNames } from './appearance';
-import { Fill } from './fill';
-import { limits } from './limits';
-import { LayerId, coordinate, extent, layerCommon } from './layer';
-import { Colour, Share } from './values';
+import { Border, Corners, Shadow, sideNames } from '../pixels/appearance';
+import { Fill } from '../colour/fill';
+import { limits } from '../limits';
+import { LayerId, layerCommon } from './layer';
+import { Colour, Share } from '../values';
+import { coordinate, extent } from '../geometry/lengths';
+import { PathForm } from '../geometry/path-form';
 
 const point = z.object({ x: coordinate, y: coordinate });
 const box = z.object({ x: coordinate, y: coordinate, width: extent, height: extent });
@@ -26,7 +28,7 @@ export const ShapeForm = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ellipse') }),
   z.object({ kind: z.literal('line') }),
   z.object({ kind: z.literal('bubble'), tip: z.object({ x: z.number(), y: z.number() }) }),
-  z.object({ kind: z.literal('path'), data: z.string().max(limits.path), width: extent, height: extent }),
+  PathForm,
 ]);
 export type ShapeForm = z.infer<typeof ShapeForm>;
 

@@ -1,8 +1,8 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { DEFAULT_PATTERN } from '../export/name';
-import { Face, type FieldName } from '../graphic/graphic';
-import { AssetHash, Colour } from '../graphic/values';
+import { AssetHash, Colour } from '../values';
+import { Face, type FieldName } from '../words/words';
 
 /** What a house colour is for, in order of weight; any number may have none. */
 export const colourRoles = ['words', 'ground', 'accent', 'second'] as const;

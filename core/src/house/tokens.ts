@@ -1,6 +1,6 @@
 import { clampRgb, converter, formatHex, parse, type Color } from 'culori';
 import { bad, good, type Result } from '../problem';
-import { channelsOf } from '../pixels/srgb';
+import { channelsOf } from '../colour/srgb';
 import { HouseColour, colourRoles, type ColourRole, type HouseStyle } from './house-style';
 
 const toRgb = converter('rgb');

@@ -1,10 +1,10 @@
 import { drawnStops } from '../colour/gradient';
 import type { Box } from '../geometry/box';
-import type { Fill } from '../graphic/fill';
+import type { Fill } from '../colour/fill';
 import { fadeAt } from '../pixels/mask';
-import { channelsOf } from '../pixels/srgb';
+import { channelsOf } from '../colour/srgb';
 import type { PathTarget } from '../words/outline';
-import type { FadeLine, Finish, ShadowFinish } from './finish';
+import type { FadeLine, Finish, ShadowFinish } from '../pixels/finishing';
 import type { SurfaceNeed } from './plan';
 
 interface GradientTarget {

@@ -1,7 +1,7 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { blank, photo, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
-import { usualCutout } from '../graphic/appearance';
+import { usualCutout } from '../pixels/appearance';
 import { mainFrame, newGraphic } from '../graphic/graphic';
 import { typedSlot } from '../slot/slots-to-start';
 import type { Shaper } from '../words/shaper';

@@ -2,7 +2,7 @@ import { trace } from '../words/outline';
 import { itemInk, type PlacedFallback, type PlacedGlyph, type WordsLayout } from '../words/layout';
 import { grown, intersection, type Box } from '../geometry/box';
 import { fadeStyle, fillStyle, frameOutline, setShadow, type PaintContext, type Surfaces } from './context';
-import type { FadeLine } from './finish';
+import type { FadeLine } from '../pixels/finishing';
 import type { PaintOperation, Plan, RoughPlace, SurfaceNeed, WordsLook } from './plan';
 import { paintShape, paintVeil } from './sheets';
 

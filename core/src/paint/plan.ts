@@ -1,6 +1,6 @@
 import { enclosing, grown, intersection, moved, outward, scaled, type Box, type Point } from '../geometry/box';
 import { middleOf, turnedBounds, turnedPoint } from '../geometry/turn';
-import type { Cutout, SideName } from '../graphic/appearance';
+import type { Cutout, SideName } from '../pixels/appearance';
 import {
   isPicture,
   type Backdrop,
@@ -9,7 +9,7 @@ import {
   type PictureLayer,
   type WordsLayer,
 } from '../graphic/graphic';
-import type { Fill } from '../graphic/fill';
+import type { Fill } from '../colour/fill';
 import type { ShapeBorder, ShapeForm, ShapeLayer, VeilLayer } from '../graphic/shape';
 import { behindBoxes, shapeBox, shapeOutline, veilBox, type Scene } from '../graphic/shape-geometry';
 import { coverFrame, pictureGeometry } from '../graphic/picture-geometry';
@@ -17,7 +17,15 @@ import type { Reduction } from '../pixels/reduce';
 import { groundBox, layoutOf, wordsExtent, type WordsLayout } from '../words/layout';
 import type { Outline } from '../words/outline';
 import type { Shaper } from '../words/shaper';
-import { fadeLine, isPlainLook, shadowOf, shadowReach, type FadeLine, type Finish, type ShadowFinish } from './finish';
+import {
+  fadeLine,
+  isPlainLook,
+  shadowOf,
+  shadowReach,
+  type FadeLine,
+  type Finish,
+  type ShadowFinish,
+} from '../pixels/finishing';
 
 /** How a picture is taken from its file: mirrored first, then turned clockwise by quarters. */
 export interface Orient {

@@ -1,5 +1,5 @@
 import type { Pixels } from './reduce';
-import { byteOf, hexOfChannels, linearOf } from './srgb';
+import { byteOf, hexOfChannels, linearOf } from '../colour/srgb';
 
 /**
  * The colour (`#rrggbb`) of a square of `side` px about a pixel, averaged in linear light by what each shows (straight

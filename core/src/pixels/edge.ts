@@ -1,8 +1,8 @@
 import { converter, differenceCiede2000 } from 'culori';
 import type { Box } from '../geometry/box';
-import type { SideName } from '../graphic/appearance';
+import type { SideName } from './appearance';
 import type { Lying } from './mask';
-import { byteOf, encoded, hexOfChannels, linearOf } from './srgb';
+import { byteOf, encoded, hexOfChannels, linearOf } from '../colour/srgb';
 
 /** How deep into a picture its edge's colour is looked at, as a share of its depth, and at most, px. Common practice, no source. */
 const DEPTH = 0.02;

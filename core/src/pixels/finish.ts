@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/box';
-import type { Finish } from '../paint/finish';
+import type { Finish } from './finishing';
 import { runOn } from './edge';
 import { frameShape } from './frame-shape';
 import { applyLook, applyTint } from './look';

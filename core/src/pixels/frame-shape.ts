@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/box';
-import type { Finish } from '../paint/finish';
+import type { Finish } from './finishing';
 
 /** The shape that a picture shows within: a box with its corners cut. Device px. */
 export interface FrameShape {

@@ -1,5 +1,5 @@
 import { converter, wcagLuminance } from 'culori';
-import { plainLook, type Look } from '../graphic/appearance';
+import { plainLook, type Look } from './appearance';
 import { at, pixelsBy } from '../testing/pixels';
 import { random } from '../testing/samples';
 import { applyLook, applyTint, sharpen } from './look';

@@ -1,7 +1,7 @@
 import { converter, interpolate, parse, clampRgb } from 'culori';
-import type { Look, Tint } from '../graphic/appearance';
+import type { Look, Tint } from './appearance';
 import type { Pixels } from './reduce';
-import { byteOf, linearOf } from './srgb';
+import { byteOf, linearOf } from '../colour/srgb';
 
 /** Most that warmth changes the red and blue light, as a factor at ±1. Common practice, no source. */
 const WARMEST = 1.35;

@@ -1,6 +1,6 @@
 import type { Box } from '../geometry/box';
 import type { Pixels } from './reduce';
-import { linearOf } from './srgb';
+import { linearOf } from '../colour/srgb';
 
 /** One number a pixel, rows from the top. */
 export interface Field {

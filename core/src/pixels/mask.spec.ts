@@ -1,5 +1,5 @@
 import { createCanvas } from '@napi-rs/canvas';
-import { fadeLine } from '../paint/finish';
+import { fadeLine } from './finishing';
 import { at, pixelsBy } from '../testing/pixels';
 import { random } from '../testing/samples';
 import { applyFades, applyShape, eased, fadeAt } from './mask';

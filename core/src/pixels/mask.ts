@@ -1,8 +1,8 @@
 import type { Box } from '../geometry/box';
-import type { FadeLine, Finish } from '../paint/finish';
+import type { FadeLine, Finish } from './finishing';
 import type { Pixels } from './reduce';
 import { frameShape, shareWithin } from './frame-shape';
-import { channelsOf } from './srgb';
+import { channelsOf } from '../colour/srgb';
 
 /** Pixels that lie with their top left at (`x`, `y`), device px. */
 export interface Lying {

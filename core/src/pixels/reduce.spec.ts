@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import sharp, { type Sharp } from 'sharp';
 import { coverBox } from '../geometry/fit';
 import { reference, ssim } from '../testing/reference';
-import { byteOf, encoded, linearOf } from './srgb';
+import { byteOf, encoded, linearOf } from '../colour/srgb';
 import { compiledRows, type CompiledRows } from './rows';
 import { isOpaque, reduce, sourceNeeded, type Pixels, type Reduction } from './reduce';
 

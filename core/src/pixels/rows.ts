@@ -1,4 +1,4 @@
-import { byteOf, byteOfRoot, linearOf } from './srgb';
+import { byteOf, byteOfRoot, linearOf } from '../colour/srgb';
 
 /** Which source pixels each output pixel of an axis takes, and how much of each. */
 export interface Taps {

@@ -2,7 +2,7 @@ import { directionOf } from '../geometry/turn';
 import type { Box, Point } from '../geometry/box';
 import { shareWithin, type FrameShape } from './frame-shape';
 import type { Lying } from './mask';
-import { byteOf, linearOf } from './srgb';
+import { byteOf, linearOf } from '../colour/srgb';
 
 /** Catmull-Rom weights of the four samples around a point `t` of the way from the second to the third. Catmull and Rom (1974), from memory. */
 function weights(t: number, into: Float64Array): void {

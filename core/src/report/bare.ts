@@ -1,5 +1,5 @@
 import { without, type Box } from '../geometry/box';
-import { isOpaqueFill } from '../graphic/fill';
+import { isOpaqueFill } from '../colour/fill';
 import { isPicture, type Backdrop, type Graphic, type Layer, type PictureLayer } from '../graphic/graphic';
 import { STRENGTHS, type ShapeLayer, type VeilLayer } from '../graphic/shape';
 import { alongSide } from '../graphic/shape-geometry';

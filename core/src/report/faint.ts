@@ -1,7 +1,8 @@
 import { nearestShade } from '../colour/shade';
-import { withRuns, type WordsLayer } from '../graphic/graphic';
-import { faintestLetter, type Legibility } from '../words/legibility';
+import { type WordsLayer } from '../graphic/graphic';
+import { faintestLetter, type Legibility } from '../legibility/legibility';
 import { defineRule, type Finding, type Fix } from './rule';
+import { withRuns } from '../words/words';
 
 /** Rounded down, so that 4.49 never reads as the 4.5 it misses. */
 const ratio = (n: number) => (Math.floor(n * 10) / 10).toFixed(1);

@@ -2,7 +2,7 @@ import type { Box } from '../geometry/box';
 import type { Edit } from '../graphic/edit';
 import type { Backdrop, ExportChoices, Frame, Graphic, Layer } from '../graphic/graphic';
 import type { Shaper } from '../words/shaper';
-import type { Legibility } from '../words/legibility';
+import type { Legibility } from '../legibility/legibility';
 import type { AssetFacts } from './asset-facts';
 
 /** Everything rules may look at. `legibility` arrives later, from a worker; undefined until then. */

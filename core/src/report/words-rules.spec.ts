@@ -5,7 +5,7 @@ import { middleOf, turnedPoint } from '../geometry/turn';
 import { blank, photo, random, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import { layoutOf, wordsExtent } from '../words/layout';
-import type { Legibility } from '../words/legibility';
+import type { Legibility } from '../legibility/legibility';
 import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
 import type { AssetFacts } from './asset-facts';

@@ -1,6 +1,6 @@
 import type { PictureType } from '../formats/identify';
 import type { Margins } from '../pixels/margins';
-import { weightText } from '../export/weight';
+import { weightText } from '../formats/weight';
 import { placed, type Placed } from './placed';
 import { figure, filePixels, sizeText, topDensity, type Slot } from './slot';
 

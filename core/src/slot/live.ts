@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { hexOfChannels } from '../pixels/srgb';
+import { hexOfChannels } from '../colour/srgb';
 import { bad, good, type Result } from '../problem';
 import { LONGEST_SIDE, type PageFit, type Slot } from './slot';
 import { typedSlot } from './slots-to-start';

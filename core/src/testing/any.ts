@@ -1,8 +1,8 @@
-import type { Shadow } from '../graphic/appearance';
-import type { Fill } from '../graphic/fill';
+import type { Shadow } from '../pixels/appearance';
+import type { Fill } from '../colour/fill';
 import type { Layer, WordsLayer } from '../graphic/graphic';
 import type { ShapeForm, ShapeLayer, ShapePlace, VeilForm, VeilLayer } from '../graphic/shape';
-import { sideNames } from '../graphic/appearance';
+import { sideNames } from '../pixels/appearance';
 import { families } from '../words/families';
 import { photo, shape, veil, words } from './samples';
 

@@ -4,7 +4,7 @@ import type { PaintContext } from '../paint/context';
 import { paint } from '../paint/paint';
 import { plan, type PlanOptions } from '../paint/plan';
 import type { Pixels } from '../pixels/reduce';
-import type { MakeLetterSheet, Reader } from '../words/ways';
+import type { MakeLetterSheet, Reader } from '../legibility/ways';
 import type { Shaper } from '../words/shaper';
 
 const asContext = (canvas: Canvas) => canvas.getContext('2d') as unknown as PaintContext<never>;

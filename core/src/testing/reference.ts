@@ -1,5 +1,5 @@
 import type { Pixels } from '../pixels/reduce';
-import { encoded } from '../pixels/srgb';
+import { encoded } from '../colour/srgb';
 
 /** Global-window SSIM on luma, 8 × 8 blocks. Wang et al. 2004, equation 13, with its constants. */
 export function ssim(a: Pixels, b: Pixels): number {

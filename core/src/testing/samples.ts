@@ -1,9 +1,11 @@
-import { newGraphic, plainBlock, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
-import { plainAppearance, plainWordsAppearance } from '../graphic/appearance';
+import { newGraphic, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
+import { plainAppearance } from '../pixels/appearance';
 import type { ShapeLayer, VeilLayer } from '../graphic/shape';
 import type { Edit } from '../graphic/edit';
 import { commit, type History } from '../graphic/history';
 import { slotsToStart } from '../slot/slots-to-start';
+import { plainBlock } from '../words/words';
+import { plainWordsAppearance } from '../words/appearance';
 
 export function slotOf(id: string) {
   return slotsToStart.find((s) => s.id === id)!;

@@ -1,6 +1,6 @@
 import LineBreaker from 'linebreak';
 import bidiFactory from 'bidi-js';
-import type { Run } from '../graphic/graphic';
+import type { Run } from './words';
 
 /** A piece of a line: a run's text, or part of it. */
 export interface Piece {

@@ -1,6 +1,6 @@
 import type { Size } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
-import type { WordsLayer } from '../graphic/graphic';
+import type { WordsBlock } from './words';
 import { layoutOf, movedWords, wordsBounds } from './layout';
 import type { Shaper } from './shaper';
 
@@ -8,7 +8,7 @@ import type { Shaper } from './shaper';
 const NEAR = 0.75;
 
 /** Words that were changed, moved so that a block that stood in the middle of the canvas, across or down, still does. */
-export function keptCentred(before: WordsLayer, after: WordsLayer, canvas: Size, shaper: Shaper): WordsLayer {
+export function keptCentred<B extends WordsBlock>(before: B, after: B, canvas: Size, shaper: Shaper): B {
   const was = middleOf(wordsBounds(before, layoutOf(before, shaper)));
   const is = middleOf(wordsBounds(after, layoutOf(after, shaper)));
   const by = (axis: 'x' | 'y', length: number) =>

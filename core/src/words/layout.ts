@@ -1,7 +1,7 @@
 import type { Box, Size } from '../geometry/box';
 import { enclosing, grown, moved } from '../geometry/box';
 import { middleOf, turnedBounds } from '../geometry/turn';
-import { FIELD, alignShare, type FieldName, type Paragraph, type Run, type WordsLayer } from '../graphic/graphic';
+import { FIELD, alignShare, type FieldName, type Paragraph, type Run, type WordsBlock } from './words';
 import { breakOpportunities, lineRanges, piecesOf, type Piece, type Range } from './breaking';
 import { outlineBox, type Outline } from './outline';
 import type { Shaper } from './shaper';
@@ -175,12 +175,12 @@ export function itemInk(item: Item): Box | null {
 }
 
 /** Text with its fields said; one that nothing is known of stays as it is written. */
-export function withFields(text: string, values: WordsLayer['fields']['values']): string {
+export function withFields(text: string, values: WordsBlock['fields']['values']): string {
   return text.includes('{') ? text.replace(FIELD, (whole, name: FieldName) => values[name] || whole) : text;
 }
 
 /** The fields that words hold. */
-export function fieldsIn(layer: WordsLayer): FieldName[] {
+export function fieldsIn(layer: WordsBlock): FieldName[] {
   const text = layer.paragraphs.flatMap((p) => p.runs.map((r) => r.text)).join('\n');
   return [...new Set([...text.matchAll(FIELD)].map((m) => m[1] as FieldName))];
 }
@@ -246,7 +246,7 @@ interface SetParagraph {
 }
 
 /** A block's paragraphs at their own sizes; `measured` where their lines are to be broken. */
-function setParagraphs(layer: WordsLayer, shaper: Shaper, measured: boolean): SetParagraph[] {
+function setParagraphs(layer: WordsBlock, shaper: Shaper, measured: boolean): SetParagraph[] {
   return layer.paragraphs.map((paragraph, i) => {
     const runs = paragraph.runs.map((run) => ({
       run,
@@ -275,7 +275,7 @@ function rangesOf({ text, advances, opportunities }: SetParagraph, by: number, w
 
 /** The lines of a block at `by` times its sizes, broken at a width (canvas px) where one is given. */
 function linesOf(
-  layer: WordsLayer,
+  layer: WordsBlock,
   paragraphs: readonly SetParagraph[],
   shaper: Shaper,
   by: number,
@@ -299,7 +299,7 @@ const heightOf = (lines: readonly Line[]) => lines.reduce((sum, l) => sum + l.ab
 const LEAST_SIZE = 2;
 
 /** How many times their own sizes words are to be to fill a box, and no more: to a tenth of a px of the first. */
-function fillingSize(layer: WordsLayer, paragraphs: readonly SetParagraph[], box: Size): number {
+function fillingSize(layer: WordsBlock, paragraphs: readonly SetParagraph[], box: Size): number {
   const sizes = layer.paragraphs.flatMap((p) => p.runs.map((r) => r.size));
   const own = sizes[0]!;
   if (!paragraphs.some((p) => p.text.trim())) return 1;
@@ -335,7 +335,7 @@ function fillingSize(layer: WordsLayer, paragraphs: readonly SetParagraph[], box
  * Lines are as high as `lineSpacing` × the greatest size in them, the type's own
  * ascent and descent centred in that (CSS Inline Layout 3, section 4.2, half-leading).
  */
-export function layoutWords(layer: WordsLayer, shaper: Shaper): WordsLayout {
+export function layoutWords(layer: WordsBlock, shaper: Shaper): WordsLayout {
   const { sizing, place } = layer;
   const paragraphs = setParagraphs(layer, shaper, sizing.kind !== 'grow');
   if (sizing.kind !== 'fill') return laidOut(layer, paragraphs, shaper, 1);
@@ -355,7 +355,7 @@ export function layoutWords(layer: WordsLayer, shaper: Shaper): WordsLayout {
 const MOST_TRIES = 12;
 
 /** How far the ink of a block reaches past its box, canvas px; 0 where it does not. */
-function beyondBox({ ink, box }: WordsLayout, place: WordsLayer['place'], size: Size, share: number): number {
+function beyondBox({ ink, box }: WordsLayout, place: WordsBlock['place'], size: Size, share: number): number {
   if (!ink) return 0;
   const left = place.x - size.width * share;
   const past = Math.max(
@@ -369,7 +369,7 @@ function beyondBox({ ink, box }: WordsLayout, place: WordsLayer['place'], size: 
 }
 
 /** A block at `by` times its own sizes. */
-function laidOut(layer: WordsLayer, paragraphs: readonly SetParagraph[], shaper: Shaper, by: number): WordsLayout {
+function laidOut(layer: WordsBlock, paragraphs: readonly SetParagraph[], shaper: Shaper, by: number): WordsLayout {
   const { sizing, place } = layer;
   const lines = linesOf(layer, paragraphs, shaper, by, sizing.kind === 'grow' ? null : sizing.width);
   const items: Item[] = [];
@@ -400,10 +400,10 @@ function laidOut(layer: WordsLayer, paragraphs: readonly SetParagraph[], shaper:
   return { items, box: enclosing([...own, ...boxes])!, ink, lines: lines.length, by };
 }
 
-const layouts = new WeakMap<WordsLayer, { shaper: Shaper; layout: WordsLayout }>();
+const layouts = new WeakMap<WordsBlock, { shaper: Shaper; layout: WordsLayout }>();
 
 /** A words layer's layout, kept as long as the layer object lives (layers are never changed in place). */
-export function layoutOf(layer: WordsLayer, shaper: Shaper): WordsLayout {
+export function layoutOf(layer: WordsBlock, shaper: Shaper): WordsLayout {
   const known = layouts.get(layer);
   if (known?.shaper === shaper) return known.layout;
   const layout = layoutWords(layer, shaper);
@@ -412,7 +412,7 @@ export function layoutOf(layer: WordsLayer, shaper: Shaper): WordsLayout {
 }
 
 /** The box of words' own ground, canvas px, before any turn; null where they have none. */
-export function groundBox(layer: Pick<WordsLayer, 'ground'>, layout: WordsLayout): Box | null {
+export function groundBox(layer: Pick<WordsBlock, 'ground'>, layout: WordsLayout): Box | null {
   const { ground } = layer;
   if (!ground) return null;
   const { x, y, width, height } = layout.box;
@@ -425,19 +425,19 @@ export function groundBox(layer: Pick<WordsLayer, 'ground'>, layout: WordsLayout
 }
 
 /** What words draw before they are turned: line boxes, letters, the line around them and their ground. Canvas px. */
-export function wordsExtent(layer: WordsLayer, layout: WordsLayout): Box {
+export function wordsExtent(layer: WordsBlock, layout: WordsLayout): Box {
   const ink = layout.ink && grown(layout.ink, layer.outline?.width ?? 0);
   return enclosing([layout.box, ink, groundBox(layer, layout)].filter((b) => b !== null))!;
 }
 
 /** What the selection encloses: the upright box around all that words draw, turned. Canvas px. */
-export function wordsBounds(layer: WordsLayer, layout: WordsLayout): Box {
+export function wordsBounds(layer: WordsBlock, layout: WordsLayout): Box {
   const extent = wordsExtent(layer, layout);
   return turnedBounds(extent, layer.turn, middleOf(extent));
 }
 
 /** A layer moved by whole or part pixels. */
-export function movedWords(layer: WordsLayer, by: { x: number; y: number }): WordsLayer {
+export function movedWords<B extends WordsBlock>(layer: B, by: { x: number; y: number }): B {
   const { x, y } = moved({ ...layer.place, width: 0, height: 0 }, by);
   return { ...layer, place: { x, y } };
 }

@@ -1,6 +1,6 @@
-import type { Face } from '../graphic/graphic';
 import { familyNamed, weightWithin, faceFile, type Family } from './families';
 import { CLOSE, CUBIC, LINE, MOVE, QUAD, type Outline } from './outline';
+import type { Face } from './words';
 
 /** A glyph after shaping, in font units; y grows upwards as in the font. */
 export interface ShapedGlyph {

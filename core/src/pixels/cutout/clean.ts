@@ -1,4 +1,4 @@
-import { usualCutout, type Cutout } from '../../graphic/appearance';
+import { usualCutout, type Cutout } from '../appearance';
 import type { Box } from '../../geometry/box';
 import type { Pixels } from '../reduce';
 import { trimBox } from '../trim';

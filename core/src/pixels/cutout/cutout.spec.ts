@@ -1,7 +1,7 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { converter, differenceCiede2000 } from 'culori';
-import type { Cutout } from '../../graphic/appearance';
-import { usualCutout } from '../../graphic/appearance';
+import type { Cutout } from '../appearance';
+import { usualCutout } from '../appearance';
 import { at, pixelsBy } from '../../testing/pixels';
 import { random } from '../../testing/samples';
 import { squaredDistances } from '../distance';

@@ -1,6 +1,6 @@
-import type { Cutout } from '../../graphic/appearance';
+import type { Cutout } from '../appearance';
 import type { Pixels } from '../reduce';
-import { channelsOf, linearOf } from '../srgb';
+import { channelsOf, linearOf } from '../../colour/srgb';
 import { bandOf, GROUND, soften, unmix } from './matte';
 
 type Rgb = readonly [number, number, number];

@@ -1,5 +1,5 @@
 import { converter } from 'culori';
-import { usualCutout } from '../../graphic/appearance';
+import { usualCutout } from '../appearance';
 import { at, pixelsBy } from '../../testing/pixels';
 import { random } from '../../testing/samples';
 import { cutFlat } from './flat';

@@ -1,4 +1,4 @@
-import { hexOfChannels } from '../../pixels/srgb';
+import { hexOfChannels } from '../../colour/srgb';
 
 /** Pixels of a screenshot: encoded sRGB, 4 bytes a pixel, alpha taken for opaque. */
 export interface Raster {

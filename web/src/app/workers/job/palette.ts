@@ -1,4 +1,4 @@
-import { paletteOf } from '@bright-slot/core/colour/palette';
+import { paletteOf } from '@bright-slot/core/pixels/palette';
 
 const SIDE = 96;
 

@@ -1,7 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { limits } from './limits';
-import { AssetHash, Colour, Share as share } from './values';
+import { limits } from '../limits';
+import { AssetHash, Colour, Share as share } from '../values';
 
 /** How a picture's pixels are changed; 1 (brightness, contrast, saturation) and 0 (warmth, sharpening) change nothing. */
 export const Look = z.object({
@@ -173,29 +173,3 @@ export const plainAppearance: Appearance = {
   beyond: null,
   cutout: null,
 };
-
-/** A line around letters, outside them. Width in canvas px. */
-export const LetterOutline = z.object({ width: z.number().min(0.1).max(200), colour: Colour });
-export type LetterOutline = z.infer<typeof LetterOutline>;
-
-/** A sheet of one colour right behind words: how far it reaches past their lines, and its corners, canvas px. */
-export const WordsGround = z.object({
-  colour: Colour,
-  opacity: share,
-  across: z.number().min(0).max(2000),
-  down: z.number().min(0).max(2000),
-  radius: z.number().min(0).max(2000),
-});
-export type WordsGround = z.infer<typeof WordsGround>;
-
-export const wordsAppearance = {
-  outline: LetterOutline.nullable(),
-  shadow: Shadow.nullable(),
-  ground: WordsGround.nullable(),
-  /** Degrees clockwise, about the middle of all that is drawn. */
-  turn: z.number().min(-360).max(360),
-};
-export type WordsAppearance = { [K in keyof typeof wordsAppearance]: z.infer<(typeof wordsAppearance)[K]> };
-
-/** Words as they are written: nothing around them. */
-export const plainWordsAppearance: WordsAppearance = { outline: null, shadow: null, ground: null, turn: 0 };

@@ -9,7 +9,7 @@ import {
   readGraphicLine,
   type BackupGraphic,
 } from './backup';
-import { linesIn, valueOf } from './lines';
+import { linesIn, valueOf } from '../formats/lines';
 
 async function* values(list: readonly unknown[]) {
   for (const v of list) yield await Promise.resolve(v);

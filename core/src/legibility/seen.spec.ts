@@ -2,14 +2,14 @@ import { mainFrame, type Graphic } from '../graphic/graphic';
 import { contrastOfLuminance, contrast } from '../colour/contrast';
 import { turnedPoint, middleOf } from '../geometry/turn';
 import type { Pixels } from '../pixels/reduce';
-import { linearOf } from '../pixels/srgb';
+import { linearOf } from '../colour/srgb';
 import { darkeningAt } from '../slot/darkening';
 import { painted, readerOf } from '../testing/reader';
 import { blank, random, shape, slotOf, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
-import { itemInk, layoutOf, wordsExtent } from './layout';
+import { itemInk, layoutOf, wordsExtent } from '../words/layout';
 import { contrastOfLetter, faintestLetter } from './legibility';
-import type { Shaper } from './shaper';
+import type { Shaper } from '../words/shaper';
 import { readWords } from './ways';
 
 let shaper: Shaper;

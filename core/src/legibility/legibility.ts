@@ -3,10 +3,10 @@ import { turnedBounds } from '../geometry/turn';
 import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contrast';
 import { squaredDistances } from '../pixels/distance';
 import { luminanceField, smoothed, type Field } from '../pixels/luminance';
-import { channelsOf, linearOf } from '../pixels/srgb';
-import { itemInk, type WordsLayout } from './layout';
+import { channelsOf, linearOf } from '../colour/srgb';
+import { itemInk, type WordsLayout } from '../words/layout';
 import type { Over, Seen } from './seen';
-import { strokeWidth } from './stroke';
+import { strokeWidth } from '../words/stroke';
 
 /** One way in which a letter is read: an ink, and what it stands against. */
 export interface Reading {

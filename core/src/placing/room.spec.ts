@@ -4,8 +4,8 @@ import { mainFrame, type Graphic, type WordsLayer } from '../graphic/graphic';
 import type { Pixels } from '../pixels/reduce';
 import { blank, photo, random, slotOf, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
-import { layoutOf, wordsBounds } from './layout';
-import { keptCentred } from './centred';
+import { layoutOf, wordsBounds } from '../words/layout';
+import { keptCentred } from '../words/centred';
 import {
   groundMap,
   placedWords,
@@ -16,7 +16,7 @@ import {
   underBox,
   type GroundMap,
 } from './room';
-import type { Shaper } from './shaper';
+import type { Shaper } from '../words/shaper';
 
 let shaper: Shaper;
 beforeAll(async () => {

@@ -5,10 +5,10 @@ import type { Pixels } from '../pixels/reduce';
 import { letterSheet, painted } from '../testing/reader';
 import { blank, random, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
-import { justEnough, veiled, type VeiledWords } from './just-enough';
-import { layoutOf } from './layout';
+import { justEnough, veiled, type VeiledWords } from './least-veil';
+import { layoutOf } from '../words/layout';
 import { faintestLetter, groundSampler } from './legibility';
-import type { Shaper } from './shaper';
+import type { Shaper } from '../words/shaper';
 import { rasteriser } from './ways';
 
 let shaper: Shaper;

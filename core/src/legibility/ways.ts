@@ -5,11 +5,11 @@ import { paintLetter } from '../paint/paint';
 import type { PaintContext } from '../paint/context';
 import type { Pixels } from '../pixels/reduce';
 import type { Slot } from '../slot/slot';
-import { channelsOf } from '../pixels/srgb';
-import { layoutOf, wordsExtent, type WordsLayout } from './layout';
+import { channelsOf } from '../colour/srgb';
+import { layoutOf, wordsExtent, type WordsLayout } from '../words/layout';
 import { bothReadings, groundSampler, type GroundSampler, type LetterGround, type Rasterise } from './legibility';
 import { overOf, seenThrough, type Seen } from './seen';
-import type { Shaper } from './shaper';
+import type { Shaper } from '../words/shaper';
 
 /** Paints a graphic's main frame at the scale at which it is judged, straight alpha; null when stopped. */
 export type PaintForJudging = (

@@ -1,6 +1,6 @@
 import { QuantizerCelebi } from '@material/material-color-utilities';
 import { differenceEuclidean, modeLrgb, modeOklab, modeRgb, useMode } from 'culori/fn';
-import type { Pixels } from '../pixels/reduce';
+import type { Pixels } from './reduce';
 
 useMode(modeRgb);
 useMode(modeLrgb);

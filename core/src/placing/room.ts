@@ -2,22 +2,15 @@ import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contra
 import { grown, intersection, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import { scaledWords } from '../graphic/arrange';
-import {
-  alignShare,
-  firstRun,
-  mainFrame,
-  withRuns,
-  type Align,
-  type Graphic,
-  type WordsLayer,
-} from '../graphic/graphic';
+import { mainFrame, type Graphic, type WordsLayer } from '../graphic/graphic';
 import { pictureBounds } from '../graphic/picture-geometry';
 import { luminanceField } from '../pixels/luminance';
 import type { Pixels } from '../pixels/reduce';
 import { otsu, saliencyOf } from '../pixels/saliency';
 import type { Slot } from '../slot/slot';
-import { layoutOf, movedWords, wordsBounds } from './layout';
-import type { Shaper } from './shaper';
+import { layoutOf, movedWords, wordsBounds } from '../words/layout';
+import type { Shaper } from '../words/shaper';
+import { alignShare, firstRun, withRuns, type Align } from '../words/words';
 
 /** What stands on a canvas, part by part: rows of parts from the top. */
 export interface GroundMap {

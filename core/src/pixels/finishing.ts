@@ -1,5 +1,5 @@
-import type { Beyond, Fade, Look, Shadow, SideName, Tint } from '../graphic/appearance';
-import { plainLook } from '../graphic/appearance';
+import type { Beyond, Fade, Look, Shadow, SideName, Tint } from './appearance';
+import { plainLook } from './appearance';
 import { right, bottom, type Box, type Point } from '../geometry/box';
 
 /** A fade as a line: whole at `from`, gone at `to`. */

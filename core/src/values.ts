@@ -1,4 +1,4 @@
-import '../zod-setup';
+import './zod-setup';
 import * as z from 'zod';
 
 /** A colour as `#rrggbb`, encoded sRGB. */

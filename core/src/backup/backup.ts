@@ -2,12 +2,12 @@ import '../zod-setup';
 import * as z from 'zod';
 import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
-import { limits } from '../graphic/limits';
-import { AssetHash } from '../graphic/values';
+import { limits } from '../limits';
+import { AssetHash } from '../values';
 import { isNewer, isNewerStep, mendedParents, pairsOf, readStep, type Step } from '../graphic/history';
 import { BroughtFont } from '../words/brought-font';
 import { SILHOUETTE_SIDE } from '../pixels/silhouette';
-import { pictureTypes } from './identify';
+import { pictureTypes } from '../formats/identify';
 
 /** Version 1 held every list in `bright-slot.json` and each graphic's steps as one array. */
 export const BACKUP_VERSION = 2;

@@ -1,7 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { limits } from './limits';
-import { Colour, Share } from './values';
+import { limits } from '../limits';
+import { Colour, Share } from '../values';
 
 const share = z.number().min(-limits.shares).max(limits.shares);
 /** A place in shares of a box: 0 is its left or top, 1 its right or bottom. */
