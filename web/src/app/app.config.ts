@@ -12,13 +12,17 @@ import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } 
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
-import { PersistenceEffects } from './state/persistence.effects';
-import { FetchAhead } from './shared/fetch-ahead';
-import { LastWordsService } from './state/last-words.service';
-import { surviving, workbenchFeature } from './state/workbench.store';
+import { PersistenceEffects } from './document/persistence.effects';
+import { FetchAhead } from './storage/fetch-ahead';
+import { ColourSuggestions } from './document/colour-suggestions.service';
+import { LastWordsService } from './document/last-words.service';
+import { surviving, workbenchFeature } from './document/workbench.store';
 import { database } from './storage/database';
 import { GraphicsRepository } from './storage/graphics-repository';
 import { SlotsRepository } from './storage/slots-repository';
+import { PixelsService } from './pixels/pixels.service';
+import { FontReader } from './type/font-reader';
+import { ColourHelp } from './ui/colour-help';
 import { ToldErrors } from './told-errors';
 
 export const appConfig: ApplicationConfig = {
@@ -39,6 +43,8 @@ export const appConfig: ApplicationConfig = {
     }),
     { provide: SlotsRepository, useFactory: () => new SlotsRepository(database()) },
     { provide: GraphicsRepository, useFactory: () => new GraphicsRepository(database()) },
+    { provide: ColourHelp, useExisting: ColourSuggestions },
+    { provide: FontReader, useExisting: PixelsService },
     provideEffects(PersistenceEffects),
     {
       provide: MAT_TOOLTIP_DEFAULT_OPTIONS,

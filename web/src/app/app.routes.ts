@@ -1,5 +1,5 @@
 import type { Routes } from '@angular/router';
-import { askBeforeLeaving } from './state/leave-guard';
+import { askBeforeLeaving } from './document/leave-guard';
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'graphics' },

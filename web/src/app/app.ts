@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { holdsFiles } from './shared/dropped';
-import { workbenchFeature } from './state/workbench.store';
+import { holdsFiles } from './ui/dropped';
+import { workbenchFeature } from './document/workbench.store';
 
 @Component({
   selector: 'bs-root',

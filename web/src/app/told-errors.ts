@@ -1,6 +1,6 @@
 import { Injectable, Injector, inject, type ErrorHandler } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { JobStopped } from './workers/pixel-client';
+import { JobStopped } from './pixels/pixel-client';
 
 /** How long the same fault is not told again, ms. */
 const AGAIN = 30_000;

@@ -11,12 +11,12 @@ import {
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import { weightText } from '@bright-slot/core';
-import { SaveState } from '../frame/save-state';
-import { copyText } from '../shared/hand-over';
-import { Icon } from '../shared/icon';
-import { GraphicLock } from '../state/graphic-lock';
-import { OpenGraphic } from '../state/open-graphic';
-import { ExportSession, labels } from './export-session';
+import { SaveState } from '../shell/save-state';
+import { copyText } from '../ui/download';
+import { Icon } from '../ui/icon';
+import { GraphicLock } from '../document/graphic-lock';
+import { OpenGraphic } from '../document/open-graphic';
+import { ExportSession, labels } from '../output/export-session';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({

@@ -1,5 +1,9 @@
 import { lineStretch, withLook, withRuns, type Graphic, type Layer, type WordsLayer } from '@bright-slot/core';
-import type { DemoMaterials } from './demo.service';
+
+export interface DemoMaterials {
+  picture(file: string, graphic: Graphic, as?: 'photo' | 'logo'): Layer & { role: 'photo' | 'logo' };
+  words(text: string, graphic: Graphic): Layer & { role: 'words' };
+}
 
 interface DemoGraphic {
   readonly id: string;

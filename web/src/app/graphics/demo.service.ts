@@ -1,15 +1,12 @@
 import { Injectable, inject } from '@angular/core';
-import { newGraphic, slotsToStart, startHistory, type Graphic, type Layer } from '@bright-slot/core';
-import { HouseStyleService } from '../house-style/house-style.service';
-import { pictureLayer, wordsLayer } from '../shared/new-layers';
-import { PicturesService } from '../shared/pictures.service';
-import { SiteClient } from '../shared/site-client';
+import { newGraphic, slotsToStart, startHistory } from '@bright-slot/core';
+import { HouseStyleService } from '../storage/house-style.service';
+import { pictureLayer, wordsLayer } from '../document/new-layers';
+import { PicturesService } from '../media/pictures.service';
+import { SiteClient, demoSource } from '../connector/site-client';
 import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { demoGraphics } from './demo-graphics';
-
-/** Where the demo's own pictures come from. */
-export const demoSource = { credit: 'Bright Slot, for Ottermill Pottery', licence: 'MIT, with this project' };
 
 const SEEDED = 'demo-seeded';
 
@@ -70,9 +67,4 @@ export class DemoService {
       });
     await this.repository.setSetting(SEEDED, true);
   }
-}
-
-export interface DemoMaterials {
-  picture(file: string, graphic: Graphic, as?: 'photo' | 'logo'): Layer & { role: 'photo' | 'logo' };
-  words(text: string, graphic: Graphic): Layer & { role: 'words' };
 }

@@ -13,11 +13,11 @@ import {
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { mainFrame, sizeText } from '@bright-slot/core';
-import { Icon } from '../shared/icon';
-import { whenText } from '../shared/when';
-import { PageLikeness, pageOf } from '../shared/page-likeness';
+import { Icon } from '../ui/icon';
+import { whenText } from '../ui/when';
+import { PageLikeness, pageOf } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
-import { FollowedSlots } from '../slots/followed-slots.service';
+import { FollowedSlots } from '../document/slot-changes.service';
 import { PreviewService, type Preview } from './preview.service';
 
 /** A graphic standing on its page, in the slot's true proportions. */

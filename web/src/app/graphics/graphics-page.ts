@@ -13,23 +13,23 @@ import {
   type Slot,
   pictureState,
 } from '@bright-slot/core';
-import { PlaceBar } from '../frame/place-bar';
-import { Icon } from '../shared/icon';
+import { PlaceBar } from '../shell/place-bar';
+import { Icon } from '../ui/icon';
 import { Store } from '@ngrx/store';
-import { MakeGraphic } from '../shared/make-graphic';
-import { SiteClient } from '../shared/site-client';
-import { LastWordsService } from '../state/last-words.service';
-import { whenSaved } from '../state/when-saved';
-import { ArchiveService } from '../storage/archive.service';
+import { MakeGraphic } from '../document/make-graphic';
+import { SiteClient } from '../connector/site-client';
+import { LastWordsService } from '../document/last-words.service';
+import { whenSaved } from '../document/when-saved';
+import { ArchiveService } from '../storage/archive/archive.service';
 import { StorageHealth } from '../storage/storage-health.service';
 import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { DemoService } from './demo.service';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
-import { today } from '../shared/when';
-import { droppedFiles, holdsFiles } from '../shared/dropped';
-import { saveFile } from '../shared/hand-over';
+import { today } from '../ui/when';
+import { droppedFiles, holdsFiles } from '../ui/dropped';
+import { saveFile } from '../ui/download';
 
 /** Names in a sentence, a few of them. */
 const listed = (names: readonly string[]) =>

@@ -11,8 +11,8 @@ import {
   type Slot,
 } from '@bright-slot/core';
 import { RouterLink } from '@angular/router';
-import { Icon } from '../shared/icon';
-import { SlotBook } from '../slots/slot-book.service';
+import { Icon } from '../ui/icon';
+import { SlotBook } from '../storage/slot-book.service';
 
 /** One question first: which slot? */
 @Component({

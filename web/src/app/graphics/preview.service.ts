@@ -1,8 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { createReporter, fitWord, mainFrame, type ReportContext } from '@bright-slot/core';
-import { AssetFactsService } from '../shared/asset-facts.service';
-import { PixelsService } from '../shared/pixels.service';
-import { TypeService } from '../shared/type.service';
+import { AssetFactsService } from '../media/asset-facts.service';
+import { PixelsService } from '../pixels/pixels.service';
+import { TypeService } from '../type/type.service';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
 
 export interface Preview {

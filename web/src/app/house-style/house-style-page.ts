@@ -13,18 +13,18 @@ import {
   type HouseColour,
   type HouseStyle,
 } from '@bright-slot/core';
-import { PlaceBar } from '../frame/place-bar';
-import { ColourField } from '../shared/colour-field';
-import { FontsService } from '../shared/fonts.service';
-import { saveFile } from '../shared/hand-over';
-import { Icon } from '../shared/icon';
-import { NumberField } from '../shared/number-field';
-import { PicturesService } from '../shared/pictures.service';
-import { today } from '../shared/when';
+import { PlaceBar } from '../shell/place-bar';
+import { ColourField } from '../ui/colour-field';
+import { FontsService } from '../type/fonts.service';
+import { saveFile } from '../ui/download';
+import { Icon } from '../ui/icon';
+import { NumberField } from '../ui/number-field';
+import { PicturesService } from '../media/pictures.service';
+import { today } from '../ui/when';
 import { GraphicsRepository } from '../storage/graphics-repository';
-import { FamilyField } from '../workbench/family-field';
-import { HouseStyleService } from './house-style.service';
-import { RecolourService, type ColourUse } from './recolour.service';
+import { FamilyField } from '../type/family-field';
+import { HouseStyleService } from '../storage/house-style.service';
+import { RecolourService, type ColourUse } from '../document/recolour.service';
 
 /** Graphics that have a house colour as it was before it was changed. */
 interface Offer {

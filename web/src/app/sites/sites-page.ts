@@ -2,15 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
 import { sizeText, slotsToStart, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
-import { PlaceBar } from '../frame/place-bar';
-import { Icon } from '../shared/icon';
-import { droppedFiles, holdsFiles, slotUnder } from '../shared/dropped';
-import { MakeGraphic } from '../shared/make-graphic';
-import { PageLikeness, type Likeness } from '../shared/page-likeness';
-import { SlotBook } from '../slots/slot-book.service';
-import { SiteClient } from '../shared/site-client';
+import { PlaceBar } from '../shell/place-bar';
+import { Icon } from '../ui/icon';
+import { droppedFiles, holdsFiles, slotUnder } from '../ui/dropped';
+import { MakeGraphic } from '../document/make-graphic';
+import { PageLikeness, type Likeness } from '../page/page-likeness';
+import { SlotBook } from '../storage/slot-book.service';
+import { SiteClient } from '../connector/site-client';
 import { GraphicsRepository } from '../storage/graphics-repository';
-import { whenText } from '../shared/when';
+import { whenText } from '../ui/when';
 
 interface SlotOnPage {
   readonly slot: Slot;

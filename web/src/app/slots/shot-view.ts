@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { figure, sides, type Box, type Side } from '@bright-slot/core';
-import { SiteClient } from '../shared/site-client';
+import { SiteClient } from '../connector/site-client';
 import { ShotLoupe } from './shot-loupe';
 import { ShotService, type Found } from './shot.service';
 

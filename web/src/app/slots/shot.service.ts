@@ -9,9 +9,9 @@ import {
   type Side,
   type Slot,
 } from '@bright-slot/core';
-import { LONGEST, PixelsService } from '../shared/pixels.service';
-import { JobStopped } from '../workers/pixel-client';
-import { today } from '../shared/when';
+import { LONGEST, PixelsService } from '../pixels/pixels.service';
+import { JobStopped } from '../pixels/pixel-client';
+import { today } from '../ui/when';
 
 export interface Shot {
   readonly key: string;

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type Slot } from '@bright-slot/core';
-import { Icon } from '../shared/icon';
+import { Icon } from '../ui/icon';
 import { slotFacts } from './slot-facts';
-import { SlotOnPage } from './slot-on-page';
+import { SlotOnPage } from '../page/slot-on-page';
 
 /** One slot of the book: on its page, all its figures, what can be done with it. */
 @Component({

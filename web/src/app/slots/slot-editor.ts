@@ -22,12 +22,12 @@ import {
   type Size,
   type Slot,
 } from '@bright-slot/core';
-import { ColourField } from '../shared/colour-field';
-import { Icon } from '../shared/icon';
-import { NumberField } from '../shared/number-field';
-import { TextField } from '../shared/text-field';
-import { BoxFields } from './box-fields';
-import { SlotBook } from './slot-book.service';
+import { ColourField } from '../ui/colour-field';
+import { Icon } from '../ui/icon';
+import { NumberField } from '../ui/number-field';
+import { TextField } from '../ui/text-field';
+import { BoxFields } from '../ui/box-fields';
+import { SlotBook } from '../storage/slot-book.service';
 
 const kindNames: Record<Slot['page'], string> = {
   blog: 'a blog',

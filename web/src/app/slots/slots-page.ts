@@ -28,26 +28,26 @@ import {
   type Slot,
   type SlotFilter,
 } from '@bright-slot/core';
-import { PlaceBar } from '../frame/place-bar';
-import { Icon } from '../shared/icon';
-import { MakeGraphic } from '../shared/make-graphic';
+import { PlaceBar } from '../shell/place-bar';
+import { Icon } from '../ui/icon';
+import { MakeGraphic } from '../document/make-graphic';
 import { ShotService } from './shot.service';
 import { ShotView } from './shot-view';
-import { SlotBook } from './slot-book.service';
+import { SlotBook } from '../storage/slot-book.service';
 import { SlotCard } from './slot-card';
 import { SlotEditor } from './slot-editor';
-import { SlotOnPage } from './slot-on-page';
+import { SlotOnPage } from '../page/slot-on-page';
 import { SlotOutlines } from './slot-outlines';
-import { LiveWay } from './ways/live-way';
-import { MosaicWay } from './ways/mosaic-way';
-import { PictureWay } from './ways/picture-way';
-import { RatioWay } from './ways/ratio-way';
-import { ScreenshotWay } from './ways/screenshot-way';
-import { StripWay } from './ways/strip-way';
-import { TypeWay } from './ways/type-way';
-import { today } from '../shared/when';
-import { droppedFiles, holdsFiles, slotUnder } from '../shared/dropped';
-import { saveFile } from '../shared/hand-over';
+import { LiveWay } from './finders/live-finder';
+import { MosaicWay } from './finders/mosaic-finder';
+import { PictureWay } from './finders/picture-finder';
+import { RatioWay } from './finders/ratio-finder';
+import { ScreenshotWay } from './finders/screenshot-finder';
+import { StripWay } from './finders/strip-finder';
+import { TypeWay } from './finders/type-finder';
+import { today } from '../ui/when';
+import { droppedFiles, holdsFiles, slotUnder } from '../ui/dropped';
+import { saveFile } from '../ui/download';
 
 const ways = [
   { id: 'type', name: 'Type it', icon: 'keyboard' },

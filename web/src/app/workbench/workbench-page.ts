@@ -29,33 +29,33 @@ import {
   type Problem,
   type Slot,
 } from '@bright-slot/core';
-import { FinishPanel } from '../export/finish-panel';
-import { SaveState } from '../frame/save-state';
-import { HouseStyleService } from '../house-style/house-style.service';
-import { Icon } from '../shared/icon';
-import { MakeGraphic } from '../shared/make-graphic';
-import { shapeNames, type ShapeKind } from '../shared/new-layers';
-import { droppedFiles, holdsFiles } from '../shared/dropped';
-import { TypeService } from '../shared/type.service';
-import { Workbench } from '../state/draft';
-import { GraphicLock } from '../state/graphic-lock';
-import { OpenGraphic } from '../state/open-graphic';
-import { FollowedSlots } from '../slots/followed-slots.service';
-import { WorkbenchActions, workbenchFeature } from '../state/workbench.store';
+import { FinishPanel } from '../output/finish-panel';
+import { SaveState } from '../shell/save-state';
+import { HouseStyleService } from '../storage/house-style.service';
+import { Icon } from '../ui/icon';
+import { MakeGraphic } from '../document/make-graphic';
+import { shapeNames, type ShapeKind } from '../document/new-layers';
+import { droppedFiles, holdsFiles } from '../ui/dropped';
+import { TypeService } from '../type/type.service';
+import { Workbench } from '../document/workbench';
+import { GraphicLock } from '../document/graphic-lock';
+import { OpenGraphic } from '../document/open-graphic';
+import { FollowedSlots } from '../document/slot-changes.service';
+import { WorkbenchActions, workbenchFeature } from '../document/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
-import { AddLayers } from './add-layers';
-import { FieldsService } from './fields.service';
-import { FreshWords } from './fresh-words.service';
-import { FitReportPanel } from './fit-report-panel';
-import { JustEnoughService } from './just-enough.service';
-import { LayerKeys } from './layer-keys';
-import { Leaves } from './leaves';
-import { Grips } from './grips';
-import { SubjectHints } from './picture/subject-hints';
-import { Settings } from './settings';
-import { Stage } from './stage';
-import { StepsPanel } from './steps-panel';
-import { SurfaceStore } from './surface-store';
+import { AddLayers } from './layers/add-layers';
+import { FieldsService } from '../document/fields.service';
+import { FreshWords } from '../document/fresh-words.service';
+import { FitReportPanel } from './report/fit-report-panel';
+import { JustEnoughService } from '../document/least-veil.service';
+import { LayerKeys } from './layers/layer-keys';
+import { Leaves } from './layers/layer-list';
+import { Grips } from './stage/edit-points';
+import { SubjectHints } from './stage/subject-hints';
+import { Settings } from './settings/settings';
+import { Stage } from './stage/stage';
+import { StepsPanel } from './steps/steps-panel';
+import { SurfaceStore } from '../pixels/surface-store';
 
 /** One graphic at work: the canvas in its faint page, leaves and settings, the fit report. */
 @Component({

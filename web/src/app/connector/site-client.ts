@@ -1,0 +1,85 @@
+import { Injectable } from '@angular/core';
+import * as z from 'zod';
+import { Refusal, SentPicture, ShelfPicture, Site, bad, good, type Result } from '@bright-slot/core';
+
+/** Where the demo's own pictures come from. */
+export const demoSource = { credit: 'Bright Slot, for Ottermill Pottery', licence: 'MIT, with this project' };
+
+export interface Sending {
+  readonly blob: Blob;
+  readonly name: string;
+  readonly slot: string;
+  readonly alt: string;
+  readonly graphic: { readonly id: string; readonly name: string; readonly state: string };
+}
+
+const unreachable = 'The site does not answer. Check that it is running, then try again; nothing here is lost.';
+
+/** Talks to the person's site (the stand-in) over its own origin. */
+@Injectable({ providedIn: 'root' })
+export class SiteClient {
+  readonly origin = document.querySelector<HTMLMetaElement>('meta[name=site-origin]')?.content ?? '';
+
+  site(): Promise<Result<Site>> {
+    return this.ask('/api/site', {}, Site);
+  }
+
+  shelf(): Promise<Result<ShelfPicture[]>> {
+    return this.ask('/api/shelf', {}, z.array(ShelfPicture));
+  }
+
+  thumbAddress(picture: ShelfPicture): string {
+    return `${this.origin}/thumbs/${picture.file}.jpg`;
+  }
+
+  async shelfFile(file: string): Promise<Result<Blob>> {
+    try {
+      const response = await fetch(`${this.origin}/shelf/${file}`);
+      if (!response.ok) return bad('no-picture', 'The site’s shelf no longer has that picture.');
+      return good(await response.blob());
+    } catch {
+      return bad('unreachable', unreachable);
+    }
+  }
+
+  send(sending: Sending, signal?: AbortSignal): Promise<Result<SentPicture, Refusal>> {
+    const body = new FormData();
+    body.set('name', sending.name);
+    body.set('slot', sending.slot);
+    body.set('alt', sending.alt);
+    body.set('graphicId', sending.graphic.id);
+    body.set('graphicName', sending.graphic.name);
+    body.set('graphicState', sending.graphic.state);
+    body.set('file', sending.blob, sending.name);
+    return this.ask('/api/pictures', { method: 'POST', body, ...(signal ? { signal } : {}) }, SentPicture);
+  }
+
+  /** Shows a sent picture in a slot; null takes down what is shown. */
+  show(slot: string, picture: string | null): Promise<Result<unknown>> {
+    return this.ask(
+      `/api/slots/${encodeURIComponent(slot)}`,
+      { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ picture }) },
+      z.unknown(),
+    );
+  }
+
+  private async ask<T>(path: string, init: RequestInit, schema: z.ZodType<T>): Promise<Result<T, Refusal>> {
+    let response: Response;
+    try {
+      response = await fetch(`${this.origin}${path}`, init);
+    } catch {
+      return bad('unreachable', unreachable);
+    }
+    const body: unknown = await response.json().catch(() => null);
+    if (!response.ok) {
+      const refusal = Refusal.safeParse(body);
+      return refusal.success
+        ? { ok: false, problem: refusal.data }
+        : bad('site', `The site answered with an error (${response.status}). Try again.`);
+    }
+    const parsed = schema.safeParse(body);
+    return parsed.success
+      ? good(parsed.data)
+      : bad('site', 'The site answered in a way that could not be read. Try again.');
+  }
+}

@@ -1,0 +1,364 @@
+import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import {
+  cutText,
+  endings,
+  fileName,
+  filePixels,
+  isSafeName,
+  isStaleDescription,
+  limits,
+  mainFrame,
+  nextFreeName,
+  proposedDescription,
+  topDensity,
+  pictureState,
+  potterySlots,
+  type FileFormat,
+  type Graphic,
+  type SentPicture,
+  type Slot,
+} from '@bright-slot/core';
+import { firstValueFrom } from 'rxjs';
+import { HouseStyleService } from '../storage/house-style.service';
+import { FitReportService } from '../document/fit-report.service';
+import { FieldsService } from '../document/fields.service';
+import { PixelsService } from '../pixels/pixels.service';
+import { SiteClient } from '../connector/site-client';
+import { Workbench } from '../document/workbench';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { storageProblem } from '../storage/storage-problem';
+import { JobStopped } from '../pixels/pixel-client';
+import { DescribeDialog, type Described } from './describe-dialog';
+import { FindingsDialog } from './findings-dialog';
+import { today } from '../ui/when';
+
+export interface MadeFile {
+  readonly format: FileFormat;
+  readonly state: 'making' | 'made' | 'failed';
+  readonly blob?: Blob;
+  readonly width?: number;
+  readonly height?: number;
+  readonly url?: string;
+  /** How many pictures had to be decoded for it: none that is on the canvas. */
+  readonly decoded?: number;
+  readonly problem?: string;
+}
+
+/** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
+const MOST_WAITS = 40;
+
+const moment = () => new Promise((done) => setTimeout(done, 100));
+
+export const labels: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
+
+/**
+ * What a graphic leaves as: its files, its name, its description; saved, or sent to the site. For whoever shows it: the
+ * Export page with all formats, the workbench with the one that was chosen last.
+ */
+@Injectable()
+export class ExportSession {
+  /** The graphic that is to leave, and which files of it are wanted. */
+  private readonly id = signal('');
+  private readonly wanted = signal<'all' | 'chosen'>('all');
+  private readonly workbench = inject(Workbench);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly pixels = inject(PixelsService);
+  private readonly site = inject(SiteClient);
+  private readonly house = inject(HouseStyleService);
+  private readonly fields = inject(FieldsService);
+  private readonly dialogs = inject(MatDialog);
+  private readonly report = inject(FitReportService);
+
+  readonly graphic = computed(() => {
+    const g = this.workbench.graphic();
+    return g?.id === this.id() ? g : null;
+  });
+  readonly files = signal<readonly MadeFile[]>([]);
+  readonly draftQuality = signal<number | null>(null);
+  readonly typedName = signal<string | null>(null);
+  readonly taken = signal<ReadonlySet<string>>(new Set());
+  /** Names of files on the site, and those this graphic's states were given. */
+  private readonly onTheSite = signal<ReadonlySet<string>>(new Set());
+  private readonly given = signal<ReadonlyMap<string, string>>(new Map());
+  readonly sending = signal(false);
+  readonly sent = signal<SentPicture | null>(null);
+  readonly refused = signal<{ message: string; next?: string } | null>(null);
+  readonly savedAs = signal('');
+
+  readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
+  readonly needs = computed(() => {
+    const slot = this.slot();
+    return slot ? filePixels(slot, topDensity(slot)) : { width: 0, height: 0 };
+  });
+  readonly format = computed(() => this.graphic()?.export.format ?? 'jpeg');
+  readonly quality = computed(() => this.draftQuality() ?? this.graphic()?.export.quality ?? 85);
+  readonly chosen = computed(() => this.files().find((f) => f.format === this.format()) ?? null);
+  readonly heaviest = computed(() => Math.max(1, ...this.files().map((f) => f.blob?.size ?? 0)));
+  readonly visitorAddress = computed(() => {
+    const sent = this.sent();
+    return sent ? `${this.site.origin}${this.pathOf(sent.slot)}` : '';
+  });
+  /** The site's own slot that it can stand in: its own, or one of the same size. */
+  readonly siteSlot = computed(() => {
+    const own = this.slot();
+    const alike = (s: Slot) => own !== null && s.width === own.width && s.height === own.height;
+    return potterySlots.find((s) => s.id === own?.id) ?? potterySlots.find(alike) ?? null;
+  });
+  /** Names what the file shows and how it is made. */
+  private readonly madeOf = computed(() => {
+    const g = this.graphic();
+    return g ? `${pictureState(g)}|${this.format()}|${this.quality()}` : '';
+  });
+
+  readonly name = computed(() => {
+    const typed = this.typedName();
+    if (typed !== null) return typed;
+    const g = this.graphic();
+    const slot = this.slot();
+    if (!g || !slot) return '';
+    const own = this.given().get(this.madeOf());
+    if (own !== undefined) return own;
+    const date = today();
+    return fileName(
+      this.house.style().namePattern,
+      { graphic: g.name, slot: slot.name, date, format: this.format() },
+      this.taken(),
+    );
+  });
+  readonly nameProblem = computed(() => {
+    const name = this.name();
+    const ending = `.${endings[this.format()]}`;
+    if (!isSafeName(name))
+      return 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.';
+    if (!name.endsWith(ending)) return `A ${labels[this.format()]} is called something that ends in ${ending}.`;
+    return '';
+  });
+  /** The next free name, where the one that stands has been given already. */
+  readonly nextFree = computed(() =>
+    this.taken().has(this.name()) && this.given().get(this.madeOf()) !== this.name()
+      ? nextFreeName(this.name(), this.taken())
+      : null,
+  );
+  readonly ready = computed(() => !!this.chosen()?.blob && !this.nameProblem() && !this.nextFree() && !this.sending());
+  /** Whether something stands in the way that waiting does not mend. */
+  readonly blocked = computed(
+    () => this.sending() || !!this.nameProblem() || !!this.nextFree() || this.chosen()?.state === 'failed',
+  );
+  /** Why it cannot be saved or sent as it is; empty where it can. */
+  readonly why = computed(() => {
+    if (this.ready()) return '';
+    if (this.sending()) return 'It is being sent.';
+    if (!this.chosen()?.blob) return this.chosen()?.problem ?? 'The file is being made.';
+    return this.nameProblem() || 'That name has been given already.';
+  });
+  readonly copyright = computed(() => this.house.style().copyright);
+  readonly stale = computed(() => {
+    const g = this.graphic();
+    return g !== null && isStaleDescription(g);
+  });
+  readonly proposed = computed(() => proposedDescription(this.graphic()?.layers ?? []));
+
+  /** What the files' bytes depend on; another format chosen or another description makes nothing anew. */
+  private readonly picture = computed(
+    () => {
+      const g = this.graphic();
+      if (!g) return null;
+      const only = this.wanted() === 'chosen' ? g.export.format : 'all';
+      return [g.id, g.layers, g.backdrop, g.frames, g.export.quality, this.house.style().copyright, only];
+    },
+    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+  );
+
+  private controller: AbortController | undefined;
+
+  constructor() {
+    effect(() => {
+      if (this.picture()) untracked(() => void this.makeAll());
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.controller?.abort();
+      for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
+    });
+  }
+
+  /** Begins with a graphic, which is open or being opened. */
+  async begin(id: string, wanted: 'all' | 'chosen'): Promise<void> {
+    this.id.set(id);
+    this.wanted.set(wanted);
+    await this.look(id);
+  }
+
+  /** Which names are taken, here and on the site. */
+  private async look(id: string): Promise<void> {
+    const given = await this.repository.exportedNames().catch(() => []);
+    const own = await this.repository.exportsOf(id).catch(() => []);
+    this.given.set(new Map(own.flatMap((e) => (e.made ? [[e.made, e.name] as const] : []))));
+    this.taken.update((t) => new Set([...t, ...given]));
+    const site = await this.site.site();
+    if (site.ok) {
+      this.taken.update((t) => new Set([...t, ...site.value.names]));
+      this.onTheSite.set(new Set(site.value.names));
+      this.paths = new Map(site.value.pages.flatMap((p) => p.slots.map((s) => [s.id, p.path] as const)));
+    }
+  }
+
+  private paths: ReadonlyMap<string, string> = new Map();
+  private pathOf(slot: string): string {
+    return this.paths.get(slot) ?? '/';
+  }
+
+  private async makeAll(): Promise<void> {
+    this.controller?.abort();
+    const controller = (this.controller = new AbortController());
+    const graphic = this.graphic()!;
+    const wanted = this.wanted() === 'all' ? mainFrame(graphic).slot.formats : [graphic.export.format];
+    const first = (format: FileFormat) => Number(format === graphic.export.format);
+    const formats = [...wanted].sort((a, b) => first(b) - first(a));
+    for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
+    this.files.set(wanted.map((format) => ({ format, state: 'making' })));
+    const set = (made: MadeFile) => this.files.update((all) => all.map((f) => (f.format === made.format ? made : f)));
+    for (const format of formats) {
+      try {
+        const file = await this.pixels.file(
+          graphic,
+          { format, quality: graphic.export.quality, copyright: this.house.style().copyright },
+          controller.signal,
+        );
+        set({ format, state: 'made', ...file, url: URL.createObjectURL(file.blob) });
+      } catch (error) {
+        if (error instanceof JobStopped) return;
+        set({ format, state: 'failed', problem: error instanceof Error ? error.message : String(error) });
+      }
+    }
+  }
+
+  choose(format: FileFormat): void {
+    if (format === this.format()) return;
+    this.typedName.set(null);
+    this.workbench.edit({ type: 'set-export', choices: { format }, name: `Format: ${labels[format]}` });
+  }
+
+  setQuality(): void {
+    const quality = this.draftQuality();
+    this.draftQuality.set(null);
+    if (quality !== null && quality !== this.graphic()?.export.quality)
+      this.workbench.edit({ type: 'set-export', choices: { quality }, name: `Quality ${quality}`, merge: 'quality' });
+  }
+
+  /** `anew`: the same words are of what is there now. */
+  setAlt(given: string, anew = false): void {
+    const alt = cutText(given.toWellFormed(), limits.description);
+    if (anew || alt !== this.graphic()?.export.alt)
+      this.workbench.edit({
+        type: 'set-export',
+        choices: { alt },
+        name: 'Description for readers',
+        merge: 'alt',
+      });
+  }
+
+  save(): void {
+    const file = this.chosen();
+    if (!file?.url || !this.ready()) return;
+    const link = document.createElement('a');
+    link.href = file.url;
+    link.download = this.name();
+    link.click();
+    this.savedAs.set(this.name());
+    void this.give(this.name(), 'file', this.graphic()!.id, this.madeOf());
+  }
+
+  /** Notes that a name has been given, so that the next file gets another. */
+  private async give(name: string, to: 'file' | 'site', graphicId: string, made: string): Promise<void> {
+    this.taken.update((t) => new Set([...t, name]));
+    this.given.update((g) => new Map([...g, [made, name]]));
+    if (to === 'site') this.onTheSite.update((n) => new Set([...n, name]));
+    this.typedName.set(null);
+    await this.repository
+      .addExport({ name, graphicId, at: Date.now(), to, made })
+      .catch((error: unknown) => this.refused.set({ message: storageProblem(error).message }));
+  }
+
+  /** The description to send with; asked for where there is none yet. Null calls the sending off. */
+  private async description(): Promise<string | null> {
+    const { alt } = this.graphic()!.export;
+    const stale = this.stale();
+    if (alt.trim() && !stale) return alt;
+    const ref = this.dialogs.open<DescribeDialog, Described, string | null>(DescribeDialog, {
+      width: '520px',
+      data: { proposed: stale ? alt : this.proposed(), stale },
+    });
+    const given = (await firstValueFrom(ref.afterClosed())) ?? null;
+    if (given) this.setAlt(given, true);
+    return given;
+  }
+
+  /** What the fit report would have mended first; the description is asked for by itself. */
+  readonly open = computed<readonly string[]>(() =>
+    (this.report.report()?.findings ?? [])
+      .filter((f) => f.group === 'before' && !f.id.startsWith('undescribed'))
+      .map((f) => f.title),
+  );
+
+  /** Waits until the chosen file is made; false where it cannot be. */
+  async made(): Promise<boolean> {
+    while (this.chosen()?.state !== 'failed' && !this.chosen()?.blob && this.graphic()) await moment();
+    return !!this.chosen()?.blob;
+  }
+
+  /** Findings that were sent with once are not asked about again while they stand. */
+  private asked = '';
+
+  /** Whether it is to be sent although the fit report found something: asked once, naming what. */
+  private async meant(graphic: Graphic): Promise<boolean> {
+    // What lies behind the words may still be looked at; that is waited for, but not for ever.
+    for (let i = 0; i < MOST_WAITS && !this.report.settled(); i++) await moment();
+    const titles = this.open();
+    const asking = JSON.stringify([graphic.id, titles]);
+    if (!titles.length || asking === this.asked) return true;
+    const ref = this.dialogs.open<FindingsDialog, readonly string[], boolean>(FindingsDialog, {
+      width: '520px',
+      data: titles,
+    });
+    const sure = (await firstValueFrom(ref.afterClosed())) ?? false;
+    if (sure) this.asked = asking;
+    return sure && this.graphic()?.id === graphic.id;
+  }
+
+  async send(): Promise<void> {
+    const graphic = this.graphic();
+    const slot = this.siteSlot();
+    const file = this.chosen();
+    const made = this.madeOf();
+    if (!graphic || !slot || !file?.blob || !this.ready()) return;
+    if (!(await this.meant(graphic))) return;
+    const alt = await this.description();
+    // Another graphic may have been opened meanwhile: what was asked for was this one.
+    if (alt === null || this.graphic()?.id !== graphic.id) return;
+    this.sending.set(true);
+    this.refused.set(null);
+    this.sent.set(null);
+    const answer = await this.site.send({
+      blob: file.blob,
+      // The site keeps one of each name: the same state sent again goes under the next.
+      name: this.onTheSite().has(this.name()) ? nextFreeName(this.name(), this.taken()) : this.name(),
+      slot: slot.id,
+      alt,
+      graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic) },
+    });
+    if (answer.ok) {
+      const shown = await this.site.show(slot.id, answer.value.id);
+      if (shown.ok) this.sent.set(answer.value);
+      else this.refused.set(shown.problem);
+      await this.give(answer.value.name, 'site', graphic.id, made);
+      this.fields.freeze(graphic.id);
+    } else this.refused.set(answer.problem);
+    this.sending.set(false);
+  }
+
+  useNext(next: string): void {
+    this.typedName.set(next);
+    this.refused.set(null);
+  }
+}

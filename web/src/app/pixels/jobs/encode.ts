@@ -1,0 +1,116 @@
+import encodeJpeg, { init as initJpeg } from '@jsquash/jpeg/encode.js';
+import initPng, { optimise_raw } from '@jsquash/oxipng/codec/pkg/squoosh_oxipng.js';
+import { withNotes, type FileFormat } from '@bright-slot/core';
+import { ownFile } from '../../storage/own-file';
+
+const wasm = (name: string) => WebAssembly.compileStreaming(ownFile(`/wasm/${name}`));
+
+/** What is loaded once; should that fail, the next to ask tries again. */
+function once(load: () => Promise<unknown>): () => Promise<unknown> {
+  let ready: Promise<unknown> | undefined;
+  return () =>
+    (ready ??= load().catch((error: unknown) => {
+      ready = undefined;
+      throw error;
+    }));
+}
+
+const codecs: Partial<Record<FileFormat, () => Promise<unknown>>> = {
+  // The shipped types of `init` lack the compiled module.
+  jpeg: once(async () => (initJpeg as (m: WebAssembly.Module) => Promise<void>)(await wasm('mozjpeg_enc.wasm'))),
+  png: once(async () => initPng(await wasm('squoosh_oxipng_bg.wasm'))),
+};
+
+/** Has a format's codec loaded beside other work; that it fails is told when it is asked for. */
+export function warmUp(format: FileFormat): void {
+  codecs[format]?.().catch(() => undefined);
+}
+
+const mime: Record<FileFormat, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+
+async function rawFile(
+  canvas: OffscreenCanvas,
+  format: FileFormat,
+  quality: number,
+  ground: string,
+): Promise<Uint8Array> {
+  if (format === 'webp') {
+    const blob = await canvas.convertToBlob({ type: mime.webp, quality: quality / 100 });
+    // A browser that cannot write a type gives a PNG without a word.
+    if (blob.type !== mime.webp) throw new Error('This browser cannot write WebP. Choose JPEG or PNG.');
+    return new Uint8Array(await blob.arrayBuffer());
+  }
+  if (format === 'png') {
+    const pixels = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    await codecs.png!();
+    return optimise_raw(pixels.data, pixels.width, pixels.height, 1, false, false);
+  }
+  // JPEG keeps no transparency: the page's own ground goes underneath.
+  const flat = new OffscreenCanvas(canvas.width, canvas.height);
+  const context = flat.getContext('2d')!;
+  context.fillStyle = ground;
+  context.fillRect(0, 0, flat.width, flat.height);
+  context.drawImage(canvas, 0, 0);
+  const pixels = context.getImageData(0, 0, flat.width, flat.height);
+  await codecs.jpeg!();
+  // 4:4:4: at equal fidelity smaller than 4:2:0 for coloured letters; see docs/decisions.md.
+  return new Uint8Array(await encodeJpeg(pixels, { quality, auto_subsample: false, chroma_subsample: 1 }));
+}
+
+/** A finished file: encoded, stripped of foreign metadata, sRGB stated. */
+export async function encode(
+  canvas: OffscreenCanvas,
+  choices: { format: FileFormat; quality: number; copyright: string; ground: string },
+): Promise<Blob> {
+  let raw: Uint8Array;
+  try {
+    raw = await rawFile(canvas, choices.format, choices.quality, choices.ground);
+  } catch (error) {
+    if (error instanceof TypeError)
+      throw new Error(
+        'The part of Bright Slot that makes this format could not be fetched. Check that Bright Slot is running, then try again.',
+      );
+    throw error;
+  }
+  const file = new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], {
+    type: mime[choices.format],
+  });
+  await readBack(file, canvas, choices.format);
+  return file;
+}
+
+/** What a format is called in a sentence. */
+const called: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
+
+/**
+ * Opens a file that was made and holds it against what it was made from: its size, and for PNG, which loses nothing,
+ * every pixel. An encoder that cut or spoilt a picture without a word is found here, not on the page.
+ */
+async function readBack(file: Blob, canvas: OffscreenCanvas, format: FileFormat): Promise<void> {
+  const spoilt = () =>
+    new Error(
+      `The ${called[format]} that was made is not the graphic: it was read back and does not match. Choose another format, or a lower density for the slot in Slots.`,
+    );
+  const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none' }).catch(() => null);
+  if (!bitmap) throw spoilt();
+  try {
+    if (bitmap.width !== canvas.width || bitmap.height !== canvas.height) throw spoilt();
+    if (format !== 'png') return;
+    const read = new OffscreenCanvas(canvas.width, STRIP).getContext('2d', { willReadFrequently: true })!;
+    const own = canvas.getContext('2d')!;
+    for (let y = 0; y < canvas.height; y += STRIP) {
+      const rows = Math.min(STRIP, canvas.height - y);
+      read.clearRect(0, 0, canvas.width, STRIP);
+      read.drawImage(bitmap, 0, -y);
+      const [made, wanted] = [read, own].map(
+        (c, i) => new Uint32Array(c.getImageData(0, i === 0 ? 0 : y, canvas.width, rows).data.buffer),
+      );
+      if (made!.some((pixel, i) => pixel !== wanted![i])) throw spoilt();
+    }
+  } finally {
+    bitmap.close();
+  }
+}
+
+/** Rows read back at once. */
+const STRIP = 256;

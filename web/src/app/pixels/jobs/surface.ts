@@ -1,0 +1,125 @@
+import {
+  compiledRows,
+  finishPixels,
+  plainRows,
+  reduce,
+  setShadow,
+  sourceNeeded,
+  type CompiledRows,
+  type Lying,
+  type MakeRowKernel,
+  type Pixels,
+  type SurfaceNeed,
+} from '@bright-slot/core';
+import { BitmapCache } from '../bitmap-cache';
+import { imageData, partOf, picture, pixelsOf } from './pictures';
+import { retire } from './retired';
+import { ownFile } from '../../storage/own-file';
+
+/** The compiled kernel; the plain one where it cannot be had. */
+let kernel: Promise<MakeRowKernel> | undefined;
+function rowKernel(): Promise<MakeRowKernel> {
+  return (kernel ??= WebAssembly.instantiateStreaming(ownFile('/wasm/reduce.wasm'), {})
+    .then(({ instance }) => compiledRows(instance.exports as unknown as CompiledRows))
+    .catch(() => plainRows));
+}
+
+/** Finished surfaces: the screen, the report and the file often need the same one. */
+const finished = new BitmapCache(24e6, retire);
+
+/** Reductions before anything was done to them, so that a slider has only the rest to do. */
+const reductions = new Map<string, Pixels>();
+const MOST_REDUCED = 12e6;
+
+function keep(base: string, pixels: Pixels): void {
+  reductions.delete(base);
+  reductions.set(base, pixels);
+  let sum = [...reductions.values()].reduce((n, p) => n + p.width * p.height, 0);
+  for (const [key, p] of reductions) {
+    if (sum <= MOST_REDUCED || key === base) break;
+    reductions.delete(key);
+    sum -= p.width * p.height;
+  }
+}
+
+/** Lets go of all surfaces that were made. */
+export function forgetSurfaces(): void {
+  finished.clear();
+  reductions.clear();
+}
+
+/** A shadow under a picture, cast by the browser's own blur. */
+function withShadow(lying: Lying, need: SurfaceNeed): ImageBitmap {
+  const { place, finish } = need;
+  const sheet = new OffscreenCanvas(lying.pixels.width, lying.pixels.height);
+  sheet.getContext('2d')!.putImageData(imageData(lying.pixels), 0, 0);
+  const canvas = new OffscreenCanvas(place.width, place.height);
+  const context = canvas.getContext('2d')!;
+  if (finish?.shadow) setShadow(context, finish.shadow);
+  context.drawImage(sheet, lying.x - place.x, lying.y - place.y);
+  return canvas.transferToImageBitmap();
+}
+
+/**
+ * The surface for a need, made once; null when stopped. Copy it before it is transferred. `drawn` is the reduction
+ * of a drawing, which only the page can make.
+ */
+export async function makeSurface(
+  need: SurfaceNeed,
+  stopped: () => boolean,
+  drawn?: ImageBitmap,
+): Promise<ImageBitmap | null> {
+  const known = finished.get(need.key);
+  if (known) return known;
+  const pixels = await reducedPixels(need, stopped, drawn);
+  if (!pixels) return null;
+  let surface: ImageBitmap;
+  if (!need.finish) surface = await createImageBitmap(imageData(pixels));
+  else {
+    const { x, y } = need.out;
+    const own: Lying = { pixels: { ...pixels, data: pixels.data.slice() }, x, y };
+    surface = withShadow(finishPixels(own, need.finish, turnPlace(need)), need);
+  }
+  finished.set(need.key, surface);
+  return surface;
+}
+
+/** Where turned pixels are wanted: on the frame, and past it as far as a shadow falls from there. */
+function turnPlace({ place, finish }: SurfaceNeed) {
+  const shadow = finish?.shadow;
+  if (!shadow) return place;
+  const room = Math.ceil(Math.max(Math.abs(shadow.x), Math.abs(shadow.y)) + shadow.blur * 1.5);
+  return { x: place.x - room, y: place.y - room, width: place.width + 2 * room, height: place.height + 2 * room };
+}
+
+/** The pixels a surface needs, straight from the original, nothing done to them; null when stopped. */
+export async function reducedPixels(
+  need: SurfaceNeed,
+  stopped: () => boolean,
+  drawn?: ImageBitmap,
+): Promise<Pixels | null> {
+  if (drawn) return pixelsOf(drawn);
+  if (need.vector) throw new Error('A drawing was not prepared.');
+  const known = reductions.get(need.base);
+  if (known) return known;
+  const [source, rows] = await Promise.all([picture(need.asset, need.cutout), rowKernel()]);
+  const { width, height } = need.natural;
+  const natural = need.orient.quarters % 2 ? { width: height, height: width } : need.natural;
+  const part = sourceNeeded(natural, need);
+  if (!part) return { ...need.out, data: new Uint8ClampedArray(need.out.width * need.out.height * 4) };
+  if (stopped()) return null;
+  const { data } = partOf(source, part, need.orient);
+  // Let a cancel message in before the long sum.
+  await new Promise((done) => setTimeout(done));
+  const pixels = reduce(
+    { width: part.width, height: part.height, data },
+    part,
+    natural,
+    need,
+    need.opaque,
+    stopped,
+    rows,
+  );
+  if (pixels && need.finish) keep(need.base, pixels);
+  return pixels;
+}

@@ -1,0 +1,179 @@
+import * as z from 'zod';
+import type { ProposedFocus } from './jobs/focus';
+import {
+  AssetHash,
+  Colour,
+  Cutout,
+  FileFormat,
+  Graphic,
+  Look,
+  Tint,
+  type Box,
+  type CleanedLogo,
+  type CurrentPicture,
+  type GroundMap,
+  type Legibility,
+  type Measured,
+  type PictureType,
+  type Point,
+  type Result,
+  type SeamDifference,
+  type SideName,
+  type Silhouette,
+} from '@bright-slot/core';
+import type { OpenedFont } from '../type/font-reader';
+import type { FoundStrength } from './jobs/least-veil';
+
+const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
+const bitmap = z.custom<ImageBitmap>((v) => v instanceof ImageBitmap);
+
+const point = z.object({ x: z.number(), y: z.number() });
+
+const finish = z.object({
+  frame: box,
+  look: Look.nullable(),
+  tint: Tint.nullable(),
+  corners: z.union([z.tuple([z.number(), z.number(), z.number(), z.number()]), z.literal('round')]).nullable(),
+  border: z.object({ width: z.number(), colour: Colour }).nullable(),
+  fades: z.array(z.object({ from: point, to: point })),
+  beyond: z.object({ style: z.enum(['colour', 'gradient']), box }).nullable(),
+  turn: z.object({ degrees: z.number(), about: point }).nullable(),
+  shadow: z.object({ x: z.number(), y: z.number(), blur: z.number(), colour: Colour, strength: z.number() }).nullable(),
+});
+
+export const SurfaceRequest = z.object({
+  key: z.string(),
+  base: z.string(),
+  asset: AssetHash,
+  natural: z.object({ width: z.number(), height: z.number() }),
+  opaque: z.boolean(),
+  vector: z.boolean(),
+  orient: z.object({ across: z.boolean(), down: z.boolean(), quarters: z.number().int().min(0).max(3) }),
+  cutout: Cutout.nullable(),
+  image: box,
+  shown: box,
+  out: box,
+  finish: finish.nullable(),
+  place: box,
+});
+
+/** A picture as it is used: its file, what is cut out of it, and the bitmap of a drawing that only the page can make. */
+const used = { asset: AssetHash, cutout: Cutout.nullable(), drawn: bitmap.optional() };
+
+/** Reductions that only the page can make (SVG), by the key of the reduction. */
+const vectors = z.array(z.object({ key: z.string(), bitmap }));
+
+export const Task = z.discriminatedUnion('kind', [
+  /** An exact surface from the original. */
+  z.object({ kind: z.literal('surface'), need: SurfaceRequest, drawn: bitmap.optional() }),
+  /** A whole picture, at most `most` px on its longer side, in its own look. */
+  z.object({ kind: z.literal('rough'), ...used, look: Look.nullable(), tint: Tint.nullable(), most: z.number() }),
+  /** What is left when empty margins are taken off: a box in the picture's own px (of the bitmap, where one is given). */
+  z.object({ kind: z.literal('trim'), ...used, tolerance: z.number(), breathing: z.number().min(0) }),
+  /** A logo off its sheet: what is to be cut away, and what is left. */
+  z.object({ kind: z.literal('clean'), asset: AssetHash }),
+  /** The parts of a logo that stand together, as boxes in shares of it. */
+  z.object({ kind: z.literal('parts'), ...used }),
+  /** Where a picture is to be seen once something is cut out of it. */
+  z.object({ kind: z.literal('silhouette'), ...used }),
+  /** The point to keep in sight, and what is around it. */
+  z.object({ kind: z.literal('focus'), source: z.union([AssetHash, z.instanceof(Blob)]) }),
+  /** The colours of a surface's edges, and how well they meet it when run on. */
+  z.object({ kind: z.literal('edges'), need: SurfaceRequest, drawn: bitmap.optional() }),
+  /** Looks at a file: what it is, its hash, whether it can be decoded and is opaque. */
+  z.object({ kind: z.literal('inspect'), blob: z.instanceof(Blob), name: z.string(), most: z.number() }),
+  /** Paints a graphic for a file and encodes it. */
+  z.object({
+    kind: z.literal('file'),
+    graphic: Graphic,
+    format: FileFormat,
+    quality: z.number(),
+    copyright: z.string(),
+    ground: z.string(),
+    vectors,
+  }),
+  /** A miniature of a graphic, `width` px wide. */
+  z.object({ kind: z.literal('miniature'), graphic: Graphic, width: z.number(), vectors }),
+  /** Looks at a picture that is in use now. */
+  z.object({ kind: z.literal('examine'), blob: z.instanceof(Blob), name: z.string() }),
+  /** Opens a screenshot to be measured, under a key; snaps a rough drag on it (device px); lets it go. */
+  z.object({ kind: z.literal('shot-open'), key: z.string(), blob: z.instanceof(Blob), name: z.string() }),
+  z.object({ kind: z.literal('shot-measure'), key: z.string(), rough: box, density: z.number().positive().max(10) }),
+  z.object({ kind: z.literal('shot-close'), key: z.string() }),
+  /** Lets go of pictures and surfaces: no graphic is open. */
+  z.object({ kind: z.literal('forget') }),
+  /** The least strength of a veil with which its words stand out. */
+  z.object({ kind: z.literal('just-enough'), graphic: Graphic, veil: z.string(), ground: z.string(), vectors }),
+  /** The colours that pictures are made of, at most eight. */
+  z.object({ kind: z.literal('palette'), pictures: z.array(z.union([z.instanceof(Blob), bitmap])).max(20) }),
+  /** Opens a font file. */
+  z.object({ kind: z.literal('font'), blob: z.instanceof(Blob), name: z.string() }),
+  /** Where on a graphic's canvas there is room for something new. */
+  z.object({ kind: z.literal('ground-map'), graphic: Graphic, ground: z.string(), vectors }),
+  /** Samples what the words of a graphic really stand on. */
+  z.object({ kind: z.literal('legibility'), graphic: Graphic, ground: z.string(), vectors }),
+]);
+export type Task = z.infer<typeof Task>;
+
+export const Request = z.union([z.object({ id: z.number(), task: Task }), z.object({ cancel: z.number() })]);
+export type Request = z.infer<typeof Request>;
+
+/** What a picture file turned out to be. A drawing (SVG) is only told apart: the page has to draw it. */
+export type Inspected =
+  | { readonly type: 'svg'; readonly width: number; readonly height: number }
+  | {
+      readonly type: Exclude<PictureType, 'svg'>;
+      readonly width: number;
+      readonly height: number;
+      readonly hash: string;
+      readonly opaque: boolean;
+      readonly silhouette: Silhouette | null;
+      readonly flatBorder: boolean;
+      readonly focus: Point;
+      readonly subject: Box;
+      /** A small copy for lists. */
+      readonly thumb: Blob;
+      /** The whole picture, roughly reduced, for first sight. */
+      readonly rough: ImageBitmap;
+    };
+
+/** A side of a picture. */
+export interface EdgeFacts {
+  readonly side: SideName;
+  readonly colour: string;
+  /** How well each way of running on meets it; null where it leaves no canvas uncovered, or has faded by then. */
+  readonly seam: { readonly colour: SeamDifference; readonly gradient: SeamDifference } | null;
+}
+
+/** What each kind of task gives. */
+export interface Answers {
+  surface: ImageBitmap;
+  rough: ImageBitmap;
+  trim: Box | null;
+  parts: Box[];
+  clean: CleanedLogo | null;
+  silhouette: Silhouette;
+  focus: ProposedFocus;
+  edges: EdgeFacts[];
+  inspect: Result<Inspected>;
+  /** `decoded`: how many files had to be decoded for it. */
+  file: { blob: Blob; width: number; height: number; decoded: number };
+  miniature: Blob;
+  legibility: Legibility[];
+  'ground-map': GroundMap;
+  'just-enough': FoundStrength;
+  font: Result<OpenedFont>;
+  palette: string[];
+  examine: Result<CurrentPicture>;
+  'shot-open': Result<ImageBitmap>;
+  'shot-measure': Result<Measured>;
+  'shot-close': null;
+  forget: null;
+}
+export type AnswerOf<T extends Task> = Answers[T['kind']];
+
+export const Reply = z.union([
+  z.object({ id: z.number(), answer: z.unknown() }),
+  z.object({ id: z.number(), problem: z.object({ code: z.string(), message: z.string() }) }),
+]);
+export type Reply = z.infer<typeof Reply>;

@@ -1,0 +1,150 @@
+/// <reference lib="webworker" />
+import { encode, warmUp } from './jobs/encode';
+import { examine } from './jobs/diagnose-picture';
+import { inspect } from './jobs/import-picture';
+import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
+import { proposedFocus } from './jobs/focus';
+import { paletteFrom } from './jobs/palette';
+import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './jobs/pictures';
+import { openFont } from './jobs/font';
+import { groundOf } from './jobs/ground-map';
+import { strengthFor } from './jobs/least-veil';
+import { legibility } from './jobs/legibility';
+import { render, renderFile } from './jobs/render';
+import { closeRetired } from './jobs/retired';
+import { rough } from './jobs/rough';
+import { closeShot, measureShot, openShot } from './jobs/shot';
+import { forgetSurfaces, makeSurface } from './jobs/surface';
+import { Request, type Reply, type Task } from './messages';
+
+const stoppedJobs = new Set<number>();
+const running = new Set<number>();
+
+class Stopped extends Error {}
+
+async function answer(task: Task, stopped: () => boolean): Promise<{ value: unknown; transfer: Transferable[] }> {
+  switch (task.kind) {
+    case 'surface': {
+      const surface = await makeSurface(task.need, stopped, task.drawn);
+      if (!surface) throw new Stopped();
+      const bitmap = await createImageBitmap(surface);
+      return { value: bitmap, transfer: [bitmap] };
+    }
+    case 'rough': {
+      const whole = task.drawn ?? (await picture(task.asset, task.cutout));
+      const bitmap = await looked(rough(whole, task.most), task.look, task.tint);
+      return { value: bitmap, transfer: [bitmap] };
+    }
+    case 'inspect': {
+      const found = await inspect(task.blob, task.name, task.most);
+      return { value: found, transfer: found.ok && 'rough' in found.value ? [found.value.rough] : [] };
+    }
+    case 'file': {
+      warmUp(task.format);
+      const before = decodeCount();
+      const canvas = await renderFile(task.graphic, task.vectors, stopped);
+      if (!canvas || stopped()) throw new Stopped();
+      const blob = await encode(canvas, task);
+      const decoded = decodeCount() - before;
+      return { value: { blob, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
+    }
+    case 'trim':
+      return { value: await trim(task), transfer: [] };
+    case 'clean':
+      return { value: await clean(task.asset), transfer: [] };
+    case 'parts':
+      return { value: await parts(task), transfer: [] };
+    case 'silhouette':
+      return { value: await silhouette(task), transfer: [] };
+    case 'focus': {
+      const seen =
+        task.source instanceof Blob ? await decodeBlob(task.source) : rough(await picture(task.source), 2048);
+      return { value: proposedFocus(seen), transfer: [] };
+    }
+    case 'edges': {
+      const facts = await edges(task.need, stopped, task.drawn);
+      if (!facts) throw new Stopped();
+      return { value: facts, transfer: [] };
+    }
+    case 'legibility': {
+      const samples = await legibility(task.graphic, task.ground, task.vectors, stopped);
+      if (!samples) throw new Stopped();
+      return { value: samples, transfer: [] };
+    }
+    case 'ground-map': {
+      const map = await groundOf(task.graphic, task.ground, task.vectors, stopped);
+      if (!map) throw new Stopped();
+      return { value: map, transfer: [] };
+    }
+    case 'palette':
+      return { value: await paletteFrom(task.pictures), transfer: [] };
+    case 'font': {
+      const opened = await openFont(task.blob, task.name);
+      return { value: opened, transfer: opened.ok ? [opened.value.bytes] : [] };
+    }
+    case 'just-enough': {
+      const found = await strengthFor(task.graphic, task.veil, task.ground, task.vectors, stopped);
+      if (!found) throw new Stopped();
+      return { value: found, transfer: [] };
+    }
+    case 'examine':
+      return { value: await examine(task.blob, task.name), transfer: [] };
+    case 'shot-open': {
+      const opened = await openShot(task.key, task.blob, task.name);
+      return { value: opened, transfer: opened.ok ? [opened.value] : [] };
+    }
+    case 'shot-measure':
+      return { value: measureShot(task.key, task.rough, task.density), transfer: [] };
+    case 'forget':
+      forgetSurfaces();
+      forgetPictures();
+      return { value: null, transfer: [] };
+    case 'shot-close':
+      closeShot(task.key);
+      return { value: null, transfer: [] };
+    case 'miniature': {
+      const done = await render(task.graphic, task.width / task.graphic.canvas.width, task.vectors, stopped);
+      if (!done) throw new Stopped();
+      return { value: await done.canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }), transfer: [] };
+    }
+  }
+}
+
+/** Our own errors are sentences; what a browser or a library says of itself is for nobody to read. */
+function sentenceOf(error: unknown): string {
+  const own = error instanceof Error && error.constructor === Error && /^[A-Z“].*\.$/.test(error.message);
+  if (own || error instanceof CodeMissing) return error.message;
+  console.warn(error);
+  return 'The picture could not be prepared: it may be more than this browser has memory for. Try again, or make it smaller.';
+}
+
+addEventListener('message', (event: MessageEvent<unknown>) => {
+  const parsed = Request.safeParse(event.data);
+  if (!parsed.success) {
+    // Whoever asked would wait for ever.
+    const id: unknown = (event.data as { id?: unknown } | null)?.id;
+    const message =
+      'Something of it could not be read by the part that prepares pictures. Reload the page and try again.';
+    if (typeof id === 'number') postMessage({ id, problem: { code: 'request', message } } satisfies Reply);
+    return;
+  }
+  if ('cancel' in parsed.data) {
+    if (running.has(parsed.data.cancel)) stoppedJobs.add(parsed.data.cancel);
+    return;
+  }
+  const { id, task } = parsed.data;
+  running.add(id);
+  const reply = (r: Reply, transfer: Transferable[] = []) => {
+    running.delete(id);
+    stoppedJobs.delete(id);
+    postMessage(r, { transfer });
+    if (!running.size) closeRetired();
+  };
+  answer(task, () => stoppedJobs.has(id)).then(
+    ({ value, transfer }) => reply({ id, answer: value }, transfer),
+    (error: unknown) => {
+      if (error instanceof Stopped) reply({ id, problem: { code: 'stopped', message: 'Stopped.' } });
+      else reply({ id, problem: { code: 'pixels', message: sentenceOf(error) } });
+    },
+  );
+});

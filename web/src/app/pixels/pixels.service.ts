@@ -1,0 +1,212 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  mainFrame,
+  surfaceFor,
+  judgingScale,
+  mapScale,
+  fileTooLarge,
+  topDensity,
+  type Box,
+  type CleanedLogo,
+  type FileFormat,
+  type Graphic,
+  type GroundMap,
+  type Legibility,
+  type PictureLayer,
+  type SurfaceNeed,
+} from '@bright-slot/core';
+import { BitmapCache } from './bitmap-cache';
+import { PixelClient } from './pixel-client';
+import { createPixelWorker } from './pixel-worker';
+import type { Answers, EdgeFacts, Task } from './messages';
+import { TypeService } from '../type/type.service';
+import { drawnSurface, drawnWhole, vectorsFor } from './vectors';
+
+/** Longest side of a rough picture, px. */
+export const ROUGH_SIDE = 2048;
+
+/** How long the worker for files and lists may have nothing to do before it goes, ms. */
+const IDLE = 20_000;
+/** A file from elsewhere that is not read after so long is given up, ms: the largest picture takes some seconds. */
+export const LONGEST = 60_000;
+/** Pixels of rough pictures that wait for the screen. */
+const WAITING = 12e6;
+
+/** A need as a message. */
+const request = (need: SurfaceNeed) => need as Extract<Task, { kind: 'surface' }>['need'];
+
+/** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
+@Injectable({ providedIn: 'root' })
+export class PixelsService {
+  private readonly type = inject(TypeService);
+  readonly sight = new PixelClient();
+  readonly files = new PixelClient(createPixelWorker, IDLE);
+
+  /** Rough pictures that came with an inspection, until the screen fetches them. */
+  private readonly roughs = new BitmapCache(WAITING);
+
+  async inspect(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['inspect']> {
+    const found = await this.sight.within(LONGEST, { kind: 'inspect', blob, name, most: ROUGH_SIDE }, signal);
+    if (found.ok && 'rough' in found.value) this.roughs.set(found.value.hash, found.value.rough);
+    return found;
+  }
+
+  /** Lets go of all that was kept for the graphic that was open. */
+  forget(): void {
+    this.roughs.clear();
+    if (this.sight.started) void this.sight.run({ kind: 'forget' }).catch(() => undefined);
+  }
+
+  /** A whole picture in its own look, roughly reduced, for first sight and dragging. */
+  async rough(need: Pick<SurfaceNeed, 'asset' | 'cutout' | 'vector' | 'natural' | 'finish'>): Promise<ImageBitmap> {
+    const { asset, vector, natural } = need;
+    const look = need.finish?.look ?? null;
+    const tint = need.finish?.tint ?? null;
+    const cutout = vector ? null : need.cutout;
+    if (!cutout && !look && !tint) {
+      const known = this.roughs.take(asset);
+      if (known) return known;
+      if (vector) return drawnWhole(asset, natural, ROUGH_SIDE);
+    }
+    const drawn = vector ? await drawnWhole(asset, natural, ROUGH_SIDE) : undefined;
+    const task = { kind: 'rough' as const, asset, cutout, look, tint, most: ROUGH_SIDE, drawn };
+    return this.sight.run(task, undefined, drawn ? [drawn] : []);
+  }
+
+  /** An exact surface. */
+  async surface(need: SurfaceNeed, signal?: AbortSignal): Promise<ImageBitmap> {
+    const drawn = need.vector ? await drawnSurface(need) : undefined;
+    if (drawn && !need.finish) return drawn;
+    return this.sight.run({ kind: 'surface', need: request(need), drawn }, signal, drawn ? [drawn] : []);
+  }
+
+  /** The colours of a layer's edges as it stands on the canvas, each side that leaves canvas uncovered. */
+  async edges(layer: PictureLayer, graphic: Graphic, signal?: AbortSignal): Promise<EdgeFacts[]> {
+    const frame = mainFrame(graphic);
+    // As if it ran on already, so that the open sides are known.
+    const asked: PictureLayer = { ...layer, beyond: { style: 'colour' }, corners: { kind: 'straight' }, shadow: null };
+    const { width, height } = graphic.canvas;
+    const found = surfaceFor(asked, graphic, frame, 1, {
+      x: 0,
+      y: 0,
+      width: Math.ceil(width),
+      height: Math.ceil(height),
+    });
+    if (!found) return [];
+    const drawn = layer.vector ? await drawnSurface(found.need) : undefined;
+    return this.sight.run({ kind: 'edges', need: request(found.need), drawn }, signal, drawn ? [drawn] : []);
+  }
+
+  /** What is left of a layer's picture when its margins are taken off, in its own px. */
+  async trim(layer: PictureLayer, tolerance: number, breathing: number): Promise<Box | null> {
+    const { drawn, by } = await this.drawnOf(layer);
+    const { asset, natural } = layer;
+    const found = await this.sight.run(
+      { kind: 'trim', asset, cutout: layer.vector ? null : layer.cutout, drawn, tolerance, breathing: breathing / by },
+      undefined,
+      drawn ? [drawn] : [],
+    );
+    if (!found) return null;
+    const x = found.x * by;
+    const y = found.y * by;
+    return {
+      x,
+      y,
+      width: Math.min(natural.width - x, found.width * by),
+      height: Math.min(natural.height - y, found.height * by),
+    };
+  }
+
+  /** A layer's logo off its sheet, in its own px; null where there is no sheet to take away. */
+  async clean({ asset }: PictureLayer): Promise<CleanedLogo | null> {
+    return this.sight.run({ kind: 'clean', asset });
+  }
+
+  /** The parts of a logo that stand together, in shares of it. */
+  async parts(layer: PictureLayer): Promise<Box[]> {
+    const { drawn } = await this.drawnOf(layer);
+    const task = { kind: 'parts' as const, asset: layer.asset, cutout: layer.vector ? null : layer.cutout, drawn };
+    return this.sight.run(task, undefined, drawn ? [drawn] : []);
+  }
+
+  /** A drawing as a bitmap, and how many of its own px one of those is. */
+  private async drawnOf({
+    vector,
+    asset,
+    natural,
+  }: PictureLayer): Promise<{ drawn: ImageBitmap | undefined; by: number }> {
+    if (!vector) return { drawn: undefined, by: 1 };
+    const drawn = await drawnWhole(asset, natural, ROUGH_SIDE);
+    return { drawn, by: natural.width / drawn.width };
+  }
+
+  async file(
+    graphic: Graphic,
+    choices: { format: FileFormat; quality: number; copyright: string },
+    signal?: AbortSignal,
+  ): Promise<Answers['file']> {
+    const { slot } = mainFrame(graphic);
+    const large = fileTooLarge(slot);
+    if (large) throw new Error(large);
+    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
+    // The worker of what is on screen: it has decoded and reduced what a file needs already.
+    return this.sight.run(
+      { kind: 'file', graphic, ...choices, ground: slot.ground, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** What the words stand on; `by` is the worker to ask: the one for what is on screen has its surfaces at hand. */
+  async legibility(graphic: Graphic, signal?: AbortSignal, by = this.sight): Promise<Legibility[]> {
+    const { slot } = mainFrame(graphic);
+    if (!graphic.layers.some((l) => l.role === 'words' && l.visible)) return [];
+    const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
+    return by.run(
+      { kind: 'legibility', graphic, ground: slot.ground, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** What stands where on a graphic's canvas, for something new to be put where there is room. */
+  async groundMap(graphic: Graphic, signal?: AbortSignal): Promise<GroundMap> {
+    const { slot } = mainFrame(graphic);
+    const vectors = await vectorsFor(graphic, mapScale(graphic.canvas), await this.type.ensure(graphic));
+    return this.sight.run(
+      { kind: 'ground-map', graphic, ground: slot.ground, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** The least strength of a veil with which its words stand out. */
+  async strengthFor(graphic: Graphic, veil: string, signal?: AbortSignal): Promise<Answers['just-enough']> {
+    const { slot } = mainFrame(graphic);
+    const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
+    return this.sight.run(
+      { kind: 'just-enough', graphic, veil, ground: slot.ground, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** The colours that pictures are made of. */
+  palette(pictures: readonly (Blob | ImageBitmap)[]): Promise<string[]> {
+    return this.files.run({ kind: 'palette', pictures: [...pictures] });
+  }
+
+  /** Opens a font file. */
+  font(file: File): Promise<Answers['font']> {
+    return this.files.within(LONGEST, { kind: 'font', blob: file, name: file.name });
+  }
+
+  async miniature(graphic: Graphic, width: number, signal?: AbortSignal): Promise<Blob> {
+    const vectors = await vectorsFor(graphic, width / graphic.canvas.width, await this.type.ensure(graphic));
+    return this.files.run(
+      { kind: 'miniature', graphic, width, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+}

@@ -1,0 +1,152 @@
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
+import { densitiesKnown, figure, type Slot } from '@bright-slot/core';
+import { ShotService, type Found } from '../shot.service';
+import { fileText } from '../slot-facts';
+import { AddSlot } from './add-slot';
+
+/** What was found on the screenshot, in CSS px, with the sums. */
+@Component({
+  selector: 'bs-screenshot-way',
+  imports: [AddSlot],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>From a screenshot</h2>
+    @if (shots.shot(); as shot) {
+      <label class="field"
+        ><span class="field-label">Device px a CSS px</span
+        ><select [value]="shots.density()" (change)="shots.density.set(+$any($event.target).value)">
+          @for (d of densities; track d) {
+            <option [value]="d" [selected]="d === shots.density()">{{ d }}</option>
+          }
+        </select></label
+      >
+      <p class="note">{{ shot.why }} Change it if the sizes come out odd.</p>
+      @if (shots.busy()) {
+        <p class="note" role="status">Looking for the edges …</p>
+      }
+      @if (shots.selected(); as f) {
+        @if (slot(); as s) {
+          <p class="size" aria-live="polite">
+            <strong>{{ n(s.width) }} × {{ n(s.height) }}</strong> px
+          </p>
+          <p class="sum">{{ working(f) }}</p>
+          <dl class="facts">
+            <dt>File at 1×</dt>
+            <dd>{{ file(s, 1) }}</dd>
+            <dt>Shape</dt>
+            <dd>{{ shape(s) }}</dd>
+            <dt>Ground around it</dt>
+            <dd>
+              @if (f.measured.ground; as g) {
+                <span class="chip" [style.background]="g.colour"></span>{{ g.colour
+                }}{{ g.even ? '' : ', and other colours' }}
+              } @else {
+                none to be seen
+              }
+            </dd>
+            @if (s.border; as b) {
+              <dt>Border</dt>
+              <dd><span class="chip" [style.background]="b.colour"></span>{{ n(b.width) }} px, {{ b.colour }}</dd>
+            }
+            @if (f.measured.grid.boxes.length > 1) {
+              <dt>Its equals</dt>
+              <dd>{{ equals(f) }}</dd>
+            }
+          </dl>
+          @for (line of doubts(f); track line) {
+            <p class="doubt">{{ line }}</p>
+          }
+          @if (f.measured.grid.boxes.length > 1) {
+            <label class="check"
+              ><input type="checkbox" [checked]="all()" (change)="all.set($any($event.target).checked)" /> One slot for
+              each of the {{ f.measured.grid.boxes.length }}</label
+            >
+          }
+          <bs-add-slot
+            [slots]="slots()"
+            [suggested]="suggested()"
+            [label]="slots().length > 1 ? 'Add ' + slots().length + ' slots' : 'Add to the book'"
+            (added)="added.emit($event)"
+          />
+          <div class="actions">
+            <button type="button" class="button small" (click)="shots.remove(f.id)">Take this one away</button>
+          </div>
+        }
+      } @else {
+        <p class="note">Nothing measured yet. Drag roughly around a slot on the screenshot.</p>
+      }
+    } @else {
+      <p class="note">
+        Drag roughly around the slot: its real edges, straight, rounded or round, are found by their pixels, and the
+        page’s colour, a border and equal neighbours with them.
+      </p>
+    }
+  `,
+  styleUrl: './_finder.scss',
+  styles: `
+    .size {
+      font-size: 22px;
+      line-height: 1.2;
+    }
+    .doubt {
+      font-size: 13px;
+      font-weight: 600;
+    }
+  `,
+})
+export class ScreenshotWay {
+  readonly added = output<readonly Slot[]>();
+  protected readonly shots = inject(ShotService);
+  protected readonly densities = densitiesKnown;
+  protected readonly file = fileText;
+  protected readonly n = (value: number) => figure(value);
+  protected readonly all = linkedSignal({ source: this.shots.selectedId, computation: () => false });
+  protected readonly slot = computed(() => {
+    const f = this.shots.selected();
+    return f && this.shots.slotOf(f, this.suggested());
+  });
+  protected readonly suggested = computed(() => {
+    const name = (this.shots.shot()?.name ?? '').replace(/\.[a-z0-9]+$/i, '').slice(0, 40);
+    const at = this.shots.found().findIndex((f) => f.id === this.shots.selectedId()) + 1;
+    return name ? `${name} ${Math.max(1, at)}` : 'Measured slot';
+  });
+  protected readonly slots = computed(() => {
+    const [f, slot] = [this.shots.selected(), this.slot()];
+    if (!f || !slot) return [];
+    return this.all() ? f.measured.grid.boxes.map((_, i) => ({ ...slot, name: String(i + 1) })) : [slot];
+  });
+
+  protected working({ measured: { box } }: Found): string {
+    const d = this.shots.density();
+    const css = (l: number) => `${figure(l)} ÷ ${figure(d)} = ${figure(l / d)}`;
+    return d === 1
+      ? `${figure(box.width)} × ${figure(box.height)} px on the screenshot, good to 1 px.`
+      : `${css(box.width)}, ${css(box.height)}; good to ${figure(1 / d)} px.`;
+  }
+
+  protected shape({ shape }: Slot): string {
+    if (shape.kind === 'ellipse') return 'round';
+    return shape.kind === 'rounded' ? `corners of ${figure(shape.radius)} px` : 'straight corners';
+  }
+
+  protected equals({ measured: { grid } }: Found): string {
+    const d = this.shots.density();
+    const gap = (g: number) => figure(Math.round((g / d) * 4) / 4);
+    if (grid.rows === 1) return `${grid.columns} in a row, gaps of ${gap(grid.gapX)} px`;
+    if (grid.columns === 1) return `${grid.rows} one under another, gaps of ${gap(grid.gapY)} px`;
+    return `${grid.columns} × ${grid.rows}, gaps of ${gap(grid.gapX)} and ${gap(grid.gapY)} px`;
+  }
+
+  protected doubts({ measured: m, byHand }: Found): string[] {
+    const said: string[] = [];
+    if (m.blurred && !byHand)
+      said.push('The edge is blurred, spread over several pixels: good to a pixel or two only.');
+    const names = { left: 'left', right: 'right', top: 'top', bottom: 'lower' };
+    if (m.unsure.length && m.unsure.length < 4)
+      said.push(
+        `No clear edge at the ${m.unsure.map((s) => names[s]).join(' and ')} side: move it with the arrow keys.`,
+      );
+    if (m.unsure.length === 4) said.push('No clear edges here. Drag again, closer to the slot.');
+    return said;
+  }
+}

@@ -1,0 +1,374 @@
+import {
+  BackupAsset,
+  HouseStyle,
+  MOST_BYTES,
+  MOST_FONT_BYTES,
+  SLOT_VERSION,
+  Slot,
+  calledIn,
+  entries,
+  familyNamed,
+  fontKind,
+  good,
+  identify,
+  isNewer,
+  linesIn,
+  planSteps,
+  plainHouseStyle,
+  plannedStep,
+  readContents,
+  readFontLine,
+  readGraphicLine,
+  readStep,
+  slotsToAdd,
+  valueOf,
+  type BackupGraphic,
+  type BackupHead,
+  type Result,
+  type Step,
+  type StepsPlan,
+} from '@bright-slot/core';
+import { mark, settleBringing, undoBringing } from './bringing';
+import { database, type AssetRecord, type Database } from '../database';
+import { storageProblem } from '../storage-problem';
+import { mimeOf } from '../mime';
+import { sha256 } from '../hash';
+import { EntryRefused, openZip, type OpenZip } from './zip';
+import type { BroughtBack } from './messages';
+
+/** How many steps are written at once. */
+const AT_ONCE = 40;
+/** Most bytes of a list that version 1 held whole. */
+const MOST_CONTENTS = 64 * 2 ** 20;
+const MOST_STEPS_OF_OLD = 512 * 2 ** 20;
+/** How many names of what was left out are kept; more are only counted. */
+const MOST_NAMED = 200;
+
+/** The values of an entry of lines, or of a list that stands in the contents. */
+async function* listed(zip: OpenZip, entry: string, old: readonly unknown[] | undefined) {
+  if (old) for (const value of old) yield await Promise.resolve(value);
+  else for await (const line of linesIn(zip.pieces(entry))) yield valueOf(line);
+}
+
+/** A graphic's steps as they stand in the zip: lines, or version 1's array. */
+async function* stepsIn(zip: OpenZip, record: BackupGraphic): AsyncGenerator<unknown, void, void> {
+  if (record.entry.endsWith('.ndjson')) {
+    for await (const line of linesIn(zip.pieces(record.entry))) yield valueOf(line);
+    return;
+  }
+  const bytes = await zip.bytes(record.entry, MOST_STEPS_OF_OLD);
+  const value = valueOf(bytes && new TextDecoder().decode(bytes));
+  if (Array.isArray(value)) yield* value as unknown[];
+}
+
+/** The same, with a digest over all that was seen: the same content gives the same ids for a copy. */
+function digested(values: AsyncIterable<unknown>) {
+  let digest = '';
+  return {
+    digest: () => digest,
+    values: (async function* () {
+      for await (const value of values) {
+        digest = await sha256(new TextEncoder().encode(digest + (JSON.stringify(value) ?? '')));
+        yield value;
+      }
+    })(),
+  };
+}
+
+/** Whether a graphic stands here with every step the zip has of it. */
+async function isHere(db: Database, zip: OpenZip, record: BackupGraphic, plan: StepsPlan): Promise<boolean> {
+  const here = await db.graphics.get(record.id);
+  if (!here || here.deleted !== undefined || here.head !== plan.head) return false;
+  for await (const value of stepsIn(zip, record)) {
+    const step = readStep(value);
+    if (!step || !plan.parents.has(step.id)) continue;
+    const own = readStep(await db.steps.get(step.id));
+    if (!own || JSON.stringify(own.graphic) !== JSON.stringify(step.graphic)) return false;
+  }
+  return true;
+}
+
+/** What was brought in so far, and what was not. */
+interface Tally {
+  graphics: number;
+  same: number;
+  pictures: number;
+  left: string[];
+  more: number;
+}
+
+class Bringing {
+  readonly tally: Tally = { graphics: 0, same: 0, pictures: 0, left: [], more: 0 };
+
+  constructor(
+    private readonly db: Database,
+    private readonly zip: OpenZip,
+    private readonly head: BackupHead,
+    /** Told how many bytes of the zip were dealt with. */
+    private readonly moved: (bytes: number) => void,
+  ) {}
+
+  private leave(what: string): void {
+    if (this.tally.left.length < MOST_NAMED) this.tally.left.push(what);
+    else this.tally.more++;
+  }
+
+  /** Goes through a list; one that is damaged in its middle gives what stands before that. */
+  private async through(list: 'graphics' | 'assets' | 'slots' | 'fonts', take: (value: unknown) => Promise<void>) {
+    try {
+      for await (const value of listed(this.zip, entries[list], this.head.old?.[list])) await take(value);
+    } catch (error) {
+      if (!(error instanceof EntryRefused)) throw error;
+      this.leave(`the rest of the list of ${list === 'assets' ? 'pictures' : list}`);
+    }
+  }
+
+  async pictures(): Promise<void> {
+    const { db, zip } = this;
+    await this.through('assets', async (value) => {
+      const read = BackupAsset.safeParse(value);
+      const called = `the picture ${calledIn(value, 'without a name')}`;
+      if (!read.success) return this.leave(called);
+      const facts = read.data;
+      this.moved(zip.packed(entries.asset(facts.hash)));
+      if (await db.assets.where('hash').equals(facts.hash).count()) return;
+      const bytes = await zip.bytes(entries.asset(facts.hash), MOST_BYTES);
+      const told = bytes && identify(bytes, facts.name);
+      const sound = bytes && told?.ok && told.value.type === facts.type && (await sha256(bytes)) === facts.hash;
+      if (!sound) return this.leave(called);
+      const asset: AssetRecord = {
+        ...facts,
+        silhouette: facts.silhouette && { ...facts.silhouette, alpha: Uint8Array.from(facts.silhouette.alpha) },
+        blob: new Blob([bytes], { type: mimeOf(facts.type) }),
+      };
+      await db.transaction('rw', db.assets, db.settings, async () => {
+        await db.assets.add(asset);
+        await db.settings.put(mark('asset', facts.hash));
+      });
+      this.tally.pictures++;
+    });
+  }
+
+  async fonts(): Promise<void> {
+    const { db, zip } = this;
+    await this.through('fonts', async (value) => {
+      const facts = readFontLine(value);
+      const called = `the font ${calledIn(value, 'without a name')}`;
+      if (!facts) return this.leave(called);
+      if (await db.fonts.get(facts.hash)) return;
+      const bytes = await zip.bytes(entries.font(facts.hash), 4 * MOST_FONT_BYTES);
+      if (!bytes || fontKind(bytes) !== 'opentype' || (await sha256(bytes)) !== facts.hash) return this.leave(called);
+      const { readFont } = await import('@bright-slot/core/words/read-font');
+      if (!readFont(bytes, facts.family).ok) return this.leave(called);
+      // One that has the name of another would change what was made with that.
+      const taken = new Set((await db.fonts.toArray()).map((f) => f.family.toLowerCase()));
+      let family = facts.family.trim() || 'A font';
+      for (let n = 2; familyNamed(family) || taken.has(family.toLowerCase()); n++)
+        family = `${facts.family.trim().slice(0, 70)} ${n}`;
+      await db.transaction('rw', db.fonts, db.settings, async () => {
+        await db.fonts.add({ ...facts, family, blob: new Blob([bytes]) });
+        await db.settings.put(mark('font', facts.hash));
+      });
+    });
+  }
+
+  async graphics(): Promise<void> {
+    await this.through('graphics', async (value) => {
+      const record = readGraphicLine(value);
+      const called = `the graphic ${calledIn(value, 'without a name')}`;
+      if (!record) return this.leave(called);
+      this.moved(this.zip.packed(record.entry));
+      try {
+        await this.graphic(record);
+      } catch (error) {
+        if (!(error instanceof EntryRefused)) throw error;
+        this.leave(called);
+      }
+    });
+  }
+
+  private async graphic(record: BackupGraphic): Promise<void> {
+    const { db, zip } = this;
+    const seen = digested(stepsIn(zip, record));
+    const plan = await planSteps(seen.values, record);
+    const called = `the graphic ${calledIn(record, 'without a name')}`;
+    if (!plan.ok)
+      return this.leave(
+        plan.problem.code === 'newer' ? `${called}, ${plan.problem.message}` : `${called}, which is damaged`,
+      );
+    if (await isHere(db, zip, record, plan.value)) {
+      this.tally.same++;
+      return;
+    }
+    if (plan.value.passed) this.leave(`${plan.value.passed} damaged steps of ${called}`);
+    const clash = await db.graphics.get(record.id);
+    const ids = [...plan.value.parents.keys()];
+    const stepsHere = clash ? 1 : (await db.steps.bulkGet(ids)).filter((s) => s !== undefined).length;
+    if (!clash && !stepsHere) {
+      await this.write(record, plan.value, { graphicId: record.id, idOf: (old) => old, rename: (name) => name });
+      return;
+    }
+    const copied = (prefix: string) => {
+      const places = new Map(ids.map((id, i) => [id, `${prefix}-${i + 1}`]));
+      return {
+        graphicId: `${prefix}-0`,
+        idOf: (old: string) => places.get(old) ?? old,
+        rename: (name: string) => `${name.slice(0, 104)}, brought back`,
+      };
+    };
+    const copy = copied(seen.digest().slice(0, 32));
+    const before = await db.graphics.get(copy.graphicId);
+    if (!before) await this.write(record, plan.value, copy);
+    // One that was brought back once and deleted since is wanted again, under ids of its own.
+    else if (before.deleted !== undefined)
+      await this.write(record, plan.value, copied(crypto.randomUUID().slice(0, 32)));
+    else this.tally.same++;
+  }
+
+  /** Writes a graphic's steps a few at a time; it is there once its record is, which comes last. */
+  private async write(record: BackupGraphic, plan: StepsPlan, as: Parameters<typeof plannedStep>[2]): Promise<void> {
+    const { db } = this;
+    const written = new Set<string>();
+    let batch: Step[] = [];
+    await db.settings.put(mark('graphic', as.graphicId));
+    const flush = async () => {
+      await db.steps.bulkPut(batch);
+      batch = [];
+    };
+    for await (const value of stepsIn(this.zip, record)) {
+      const step = plannedStep(value, plan, as);
+      if (!step || written.has(step.id)) continue;
+      written.add(step.id);
+      batch.push(step);
+      if (batch.length >= AT_ONCE) await flush();
+    }
+    await flush();
+    await db.graphics.put({
+      id: as.graphicId,
+      head: as.idOf(plan.head),
+      next: Object.fromEntries(plan.next.map(([a, b]) => [as.idOf(a), as.idOf(b)])),
+      created: record.created,
+      changed: record.changed,
+    });
+    this.tally.graphics++;
+  }
+
+  async slots(): Promise<void> {
+    const { db } = this;
+    const book = new Map<string, Slot>();
+    for (const value of (await db.slots.toArray()) as unknown[]) {
+      const own = Slot.safeParse(value);
+      if (own.success) book.set(own.data.id, own.data);
+    }
+    // An entry that cannot be read here is not written over.
+    const kept = new Set(await db.slots.toCollection().primaryKeys());
+    let newer = 0;
+    await this.through('slots', async (value) => {
+      const read = Slot.safeParse(value);
+      if (!read.success) {
+        if (isNewer(value, SLOT_VERSION)) newer++;
+        else this.leave(`the slot ${calledIn(value, 'without a name')}`);
+        return;
+      }
+      // The same entry gets the same id each time, so that a second bringing back adds no second copy.
+      const id = (await sha256(new TextEncoder().encode(JSON.stringify(read.data)))).slice(0, 32);
+      const near = [book.get(read.data.id), book.get(id)].filter((s) => s !== undefined);
+      for (const slot of slotsToAdd(near, [read.data], () => id)) {
+        if (kept.has(slot.id)) continue;
+        kept.add(slot.id);
+        book.set(slot.id, slot);
+        await db.transaction('rw', db.slots, db.settings, async () => {
+          await db.slots.put(slot);
+          await db.settings.put(mark('slot', slot.id));
+        });
+      }
+    });
+    if (newer) this.leave(`${newer} ${newer === 1 ? 'slot' : 'slots'} that a newer Bright Slot wrote`);
+  }
+
+  async houseStyle(): Promise<void> {
+    const { houseStyle } = this.head;
+    if (houseStyle === null || houseStyle === undefined) return;
+    const read = HouseStyle.safeParse(houseStyle);
+    if (!read.success) {
+      this.leave(
+        isNewer(houseStyle, plainHouseStyle.version)
+          ? 'the house style, which a newer Bright Slot wrote'
+          : 'the house style, which is damaged',
+      );
+      return;
+    }
+    // A house style that someone set here stays.
+    await this.db.transaction('rw', this.db.settings, async () => {
+      const here = await this.db.settings.get('house-style');
+      if (JSON.stringify(here?.value ?? plainHouseStyle) === JSON.stringify(plainHouseStyle))
+        await this.db.settings.put({ key: 'house-style', value: read.data });
+    });
+  }
+}
+
+/**
+ * Brings back what a backup holds, a piece at a time, however large it is. Nothing here is overwritten: what is here
+ * already is left, what differs comes in beside it under a new id. What is damaged or from a newer version is left out
+ * and named, the rest comes in. Until all is there, what was written is marked, and taken back where it breaks off.
+ */
+export async function bringBack(
+  file: Blob,
+  progress: (done: number, of: number) => void,
+  db = database(),
+): Promise<Result<BroughtBack>> {
+  const opened = await openZip(file);
+  if (!opened.ok) return opened;
+  const zip = opened.value;
+  try {
+    const contents = await wholeText(zip, entries.contents, MOST_CONTENTS);
+    if (!contents.ok) return contents;
+    const head = readContents(contents.value);
+    if (!head.ok) return head;
+    await undoBringing(db);
+    let moved = 0;
+    const bringing = new Bringing(db, zip, head.value, (bytes) => {
+      moved += bytes;
+      progress(Math.min(moved, file.size), file.size);
+    });
+    try {
+      await bringing.pictures();
+      await bringing.fonts();
+      await bringing.graphics();
+      await bringing.slots();
+      await bringing.houseStyle();
+      await settleBringing(db);
+    } catch (error) {
+      await undoBringing(db).catch(() => undefined);
+      if (error instanceof EntryRefused) return { ok: false, problem: { code: 'damaged', message: error.message } };
+      return { ok: false, problem: storageProblem(error, 'bring-back') };
+    }
+    const { graphics, same, pictures, left, more } = bringing.tally;
+    return good({ graphics, same, pictures, left: more ? [...left, `and ${more} more`] : left });
+  } finally {
+    await zip.close().catch(() => undefined);
+  }
+}
+
+/** An entry's text; null where there is none. Fails with `swells`. */
+async function wholeText(zip: OpenZip, name: string, most: number): Promise<Result<string | null>> {
+  try {
+    const parts: string[] = [];
+    const decoder = new TextDecoder();
+    for await (const piece of zip.pieces(name, most)) {
+      parts.push(decoder.decode(piece, { stream: true }));
+    }
+    return good(zip.has(name) ? parts.join('') : null);
+  } catch (error) {
+    return {
+      ok: false,
+      problem: {
+        code: 'damaged',
+        message:
+          error instanceof EntryRefused && /swells/.test(error.message)
+            ? error.message
+            : 'The list of what the zip holds is damaged; nothing was brought in.',
+      },
+    };
+  }
+}

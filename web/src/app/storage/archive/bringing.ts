@@ -1,0 +1,48 @@
+import type { Database } from '../database';
+import { usedIn } from '../used';
+
+/** What a bringing back has written so far stands under this in the settings, until all of it is there. */
+const MARK = 'bringing-back/';
+
+export type BroughtKind = 'asset' | 'font' | 'graphic' | 'slot';
+
+/** The settings record that notes one thing brought in; written in the same transaction as the thing. */
+export const mark = (kind: BroughtKind, key: string) => ({ key: `${MARK}${kind}/${key}`, value: key });
+
+const marks = (db: Database) => db.settings.where('key').startsWith(MARK);
+
+/** All that was brought is there: it stays. */
+export async function settleBringing(db: Database): Promise<void> {
+  await marks(db).delete();
+}
+
+/** Takes back what a bringing back that did not come to its end had written. Gives whether there was any. */
+export async function undoBringing(db: Database): Promise<boolean> {
+  const begun = await marks(db).toArray();
+  if (!begun.length) return false;
+  const keysOf = (kind: BroughtKind) =>
+    begun.filter((r) => r.key.startsWith(`${MARK}${kind}/`)).map((r) => String(r.value));
+  const { assets, fonts, graphics, slots, steps, settings } = db;
+  await db.transaction('rw', [assets, fonts, graphics, slots, steps, settings], async () => {
+    // First, since what is marked counts as used.
+    await settings.bulkDelete(begun.map((r) => r.key));
+    await slots.bulkDelete(keysOf('slot'));
+    // One that was opened since may have been worked on.
+    const opened = new Set((await graphics.bulkGet(keysOf('graphic'))).flatMap((g) => (g?.writer ? [g.id] : [])));
+    const ids = keysOf('graphic').filter((id) => !opened.has(id));
+    await graphics.bulkDelete(ids);
+    await steps.where('graphicId').anyOf(ids).delete();
+    // What someone put into a graphic of their own meanwhile stays.
+    const brought = (await fonts.bulkGet(keysOf('font'))).filter((f) => f !== undefined);
+    const used = await usedIn(
+      db,
+      brought.map((f) => f.family),
+    );
+    await assets.bulkDelete(keysOf('asset').filter((hash) => !used.hashes.has(hash)));
+    await fonts.bulkDelete(brought.filter((f) => !used.families.has(f.family)).map((f) => f.hash));
+  });
+  return true;
+}
+
+/** The lock that whoever brings back holds, in any tab. */
+export const BRINGING = 'bright-slot-bringing-back';

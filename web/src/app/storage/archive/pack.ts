@@ -1,0 +1,113 @@
+import {
+  BACKUP_VERSION,
+  BackupAsset,
+  calledIn,
+  entries,
+  heldWithin,
+  limits,
+  nameFrom,
+  type BackupGraphic,
+  type Contents,
+} from '@bright-slot/core';
+import type * as z from 'zod';
+import { database, type Database } from '../database';
+import { blobSink, makeZip } from './zip';
+
+/** How many steps are read at once: a graphic may have tens of thousands, and each holds the whole of it. */
+const AT_ONCE = 40;
+
+async function* stepsOf(db: Database, graphicId: string): AsyncGenerator<unknown, void, void> {
+  const ids = await db.steps.where('graphicId').equals(graphicId).primaryKeys();
+  for (let i = 0; i < ids.length; i += AT_ONCE)
+    for (const step of (await db.steps.bulkGet(ids.slice(i, i + AT_ONCE))) as unknown[])
+      if (step !== undefined) yield step;
+}
+
+async function* each<T>(list: Iterable<T>): AsyncGenerator<T, void, void> {
+  for (const item of list) yield await Promise.resolve(item);
+}
+
+/** What was packed, and what could not be, by name. */
+export interface Packed {
+  readonly blob: Blob;
+  readonly left: readonly string[];
+}
+
+/**
+ * Everything in this browser as one zip: documented JSON, and the pictures as they were brought in. Streamed: neither
+ * steps nor pictures are ever held together. What cannot be read any more is left out and named.
+ */
+export async function pack(progress: (done: number, of: number) => void, db = database()): Promise<Packed> {
+  const records = (await db.graphics.toArray()).filter((r) => r.deleted === undefined);
+  const hashes = await db.assets.toCollection().primaryKeys();
+  const sink = blobSink('application/zip');
+  const zip = makeZip(sink.writable);
+  const left: string[] = [];
+  const all = records.length + hashes.length;
+  let done = 0;
+
+  const graphics: BackupGraphic[] = [];
+  for (const [i, { id, head, next, created, changed }] of records.entries()) {
+    const entry = entries.steps(i);
+    const stored = (await db.steps.get(head)) as { graphic?: { name?: unknown } } | undefined;
+    const name = stored?.graphic?.name;
+    graphics.push({
+      id,
+      name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
+      entry,
+      head,
+      next: Object.entries(next),
+      created,
+      changed,
+    });
+    await zip.lines(entry, stepsOf(db, id));
+    progress(++done, all);
+  }
+  await zip.lines(entries.graphics, each(graphics));
+
+  const assets: BackupAsset[] = [];
+  for (const hash of hashes) {
+    const asset = await db.assets.get(hash);
+    progress(++done, all);
+    if (!asset) continue;
+    const { blob, silhouette, ...rest } = asset;
+    // A small copy for lists can be made again.
+    const facts = {
+      ...rest,
+      thumb: undefined,
+      silhouette: silhouette && { ...silhouette, alpha: [...silhouette.alpha] },
+    };
+    const sound = heldWithin<BackupAsset>(BackupAsset, facts);
+    try {
+      if (!sound) throw new Error('Its record cannot be read.');
+      // Read once before it is written: a file that is gone from the disk fails here and leaves nothing half written.
+      await blob.slice(Math.max(0, blob.size - 1)).arrayBuffer();
+      // Pictures are compressed already.
+      await zip.blob(entries.asset(hash), blob, true);
+      assets.push(sound.value);
+    } catch {
+      left.push(`the picture ${calledIn(rest, 'without a name')}`);
+    }
+  }
+  await zip.lines(entries.assets, each(assets));
+
+  const fonts: unknown[] = [];
+  for (const { blob, ...facts } of await db.fonts.toArray())
+    try {
+      await zip.blob(entries.font(facts.hash), blob, false);
+      fonts.push(facts);
+    } catch {
+      left.push(`the font ${calledIn(facts, 'without a name')}`);
+    }
+  await zip.lines(entries.fonts, each(fonts));
+  await zip.lines(entries.slots, each((await db.slots.toArray()) as unknown[]));
+  const contents: z.infer<typeof Contents> = {
+    format: 'bright-slot-backup',
+    version: BACKUP_VERSION,
+    saved: new Date().toISOString(),
+    houseStyle: (await db.settings.get('house-style'))?.value ?? null,
+  };
+  await zip.text(entries.contents, JSON.stringify(contents));
+  await zip.finish();
+  return { blob: sink.blob(), left };
+}

@@ -1,0 +1,106 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import {
+  firstRun,
+  luminance,
+  mainFrame,
+  paint,
+  plan,
+  surfacesOf,
+  type Graphic,
+  type Layer,
+  type PlanOptions,
+  type Shaper,
+  type Surfaces,
+} from '@bright-slot/core';
+import { TypeService } from '../../type/type.service';
+import { Workbench } from '../../document/workbench';
+import { SurfaceStore } from '../../pixels/surface-store';
+
+/** A leaf's size, CSS px: the canvas's proportions within 128 × 34 or so. */
+export function leafSize(canvas: { width: number; height: number }): { width: number; height: number } {
+  const ratio = canvas.width / canvas.height;
+  const width = Math.min(128, Math.max(34, 34 * ratio));
+  return { width, height: Math.max(12, width / ratio) };
+}
+
+/** Paints a graphic so small (CSS px wide) that rough pictures do. */
+export function paintSmall(
+  element: HTMLCanvasElement,
+  graphic: Graphic,
+  width: number,
+  shaper: Shaper,
+  store: SurfaceStore,
+  options: PlanOptions = {},
+): void {
+  const scale = (width * (devicePixelRatio || 1)) / graphic.canvas.width;
+  const p = plan(graphic, mainFrame(graphic), scale, shaper, options);
+  element.width = p.width;
+  element.height = p.height;
+  const rough: Surfaces<CanvasImageSource> = {
+    exact: () => undefined,
+    rough: (need) => store.rough(need),
+    scratch: (w, h) => store.scratch(w, h),
+  };
+  paint(p, rough, element.getContext('2d')!);
+  void store.wantRough(surfacesOf(p));
+}
+
+/** One layer alone, small, in the slot's proportions. */
+@Component({
+  selector: 'bs-leaf-picture',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.dark]': 'pale()' },
+  template: '<canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>',
+  styles: ':host { display: block; } :host(.dark) { background: #5d6468; } canvas { display: block; }',
+})
+export class LeafPicture {
+  readonly layer = input.required<Layer>();
+  private readonly workbench = inject(Workbench);
+  private readonly store = inject(SurfaceStore);
+  private readonly type = inject(TypeService);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  /** Pale words need a darker leaf to be seen on. */
+  protected readonly pale = computed(() => {
+    const layer = this.layer();
+    return layer.role === 'words' && luminance(firstRun(layer).colour) > 0.4;
+  });
+  protected readonly size = computed(() => leafSize(this.workbench.graphic()!.canvas));
+
+  /** What the leaf is painted from; other layers only where it lies about words. */
+  private readonly scene = computed(
+    () => {
+      const graphic = this.workbench.graphic();
+      const layer = this.layer();
+      const about =
+        (layer.role === 'shape' && layer.place.mode === 'around') ||
+        (layer.role === 'veil' && layer.form.kind === 'behind');
+      return graphic && { id: graphic.id, frames: graphic.frames, layers: about ? graphic.layers : null };
+    },
+    { equal: (a, b) => a === b || (!!a && !!b && a.id === b.id && a.frames === b.frames && a.layers === b.layers) },
+  );
+
+  constructor() {
+    effect(() => {
+      const graphic = this.scene() && untracked(() => this.workbench.graphic());
+      const shaper = this.type.shaper();
+      // The same object where it can be: what was laid out for it is kept by it.
+      const own = this.layer().visible ? this.layer() : { ...this.layer(), visible: true };
+      const layer = own.role === 'veil' ? { ...own, strength: Math.max(own.strength, 90) } : own;
+      this.store.arrived();
+      if (!graphic || !shaper) return;
+      // The others stay: a note lies about its words, a veil behind them.
+      const shown = { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) };
+      paintSmall(this.canvas().nativeElement, shown, this.size().width, shaper, this.store, { only: layer.id });
+    });
+  }
+}

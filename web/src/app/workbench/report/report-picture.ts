@@ -1,0 +1,49 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { TypeService } from '../../type/type.service';
+import { Workbench } from '../../document/workbench';
+import { paintSmall } from '../layers/layer-picture';
+import { SurfaceStore } from '../../pixels/surface-store';
+
+/** Of so many CSS px the report's likeness is painted, whatever room it has. */
+const WIDTH = 246;
+
+/** The graphic, small and pale, for the fit report to point at. */
+@Component({
+  selector: 'bs-report-picture',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: '<canvas #canvas></canvas>',
+  styles:
+    ':host { display: block; border-radius: inherit; } canvas { display: block; width: 100%; height: 100%; border-radius: inherit; opacity: 0.75; }',
+})
+export class ReportPicture {
+  private readonly workbench = inject(Workbench);
+  private readonly store = inject(SurfaceStore);
+  private readonly type = inject(TypeService);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  /** What it shows: nothing is painted anew for a name or a description. */
+  private readonly seen = computed(
+    () => {
+      const g = this.workbench.graphic();
+      return g && ([g.id, g.layers, g.backdrop, g.frames] as const);
+    },
+    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+  );
+
+  constructor() {
+    effect(() => {
+      const graphic = this.seen() && untracked(() => this.workbench.graphic());
+      const shaper = this.type.shaper();
+      this.store.arrived();
+      if (graphic && shaper) paintSmall(this.canvas().nativeElement, graphic, WIDTH, shaper, this.store);
+    });
+  }
+}

@@ -1,0 +1,261 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatOption, MatSelect } from '@angular/material/select';
+import { shapeBox, turnedLayer, type Box, type ShapeLayer, type ShapePlace, type WordsLayer } from '@bright-slot/core';
+import { Choice, type Option } from '../../../ui/choice';
+import { NumberField } from '../../../ui/number-field';
+import { TypeService } from '../../../type/type.service';
+import { LayerSection } from '../section';
+
+/** Where a shape lies: in a box, from end to end, along a side, or about words. */
+@Component({
+  selector: 'bs-shape-place',
+  imports: [Choice, NumberField, MatSelect, MatOption],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="line">
+      @if (layer().form.kind !== 'line') {
+        <bs-choice
+          label="How it lies"
+          [options]="modes()"
+          [value]="place().mode"
+          [disabled]="locked()"
+          (chosen)="lie($event)"
+        />
+      }
+      @if (band(); as b) {
+        <mat-select
+          class="field side"
+          aria-label="Which side"
+          [value]="b.side"
+          [disabled]="locked()"
+          (selectionChange)="asBand($event.value)"
+        >
+          <mat-option value="top">At the top</mat-option>
+          <mat-option value="bottom">At the bottom</mat-option>
+          <mat-option value="left">At the left</mat-option>
+          <mat-option value="right">At the right</mat-option>
+        </mat-select>
+        <bs-number
+          label="Deep"
+          [value]="b.size"
+          [min]="0.1"
+          [max]="10000"
+          [places]="1"
+          unit="px"
+          [disabled]="locked()"
+          (changed)="to({ mode: 'band', side: b.side, size: $event })"
+        />
+      }
+      @if (note(); as n) {
+        <mat-select
+          class="field words"
+          aria-label="Which words"
+          [value]="n.words"
+          [disabled]="locked()"
+          (selectionChange)="around($event.value)"
+        >
+          @for (w of words(); track w.id) {
+            <mat-option [value]="w.id">{{ w.name }}</mat-option>
+          }
+        </mat-select>
+        <bs-number
+          label="Sides"
+          [value]="n.across"
+          [min]="0"
+          [max]="2000"
+          [places]="1"
+          unit="px"
+          [disabled]="locked()"
+          (changed)="room({ across: $event })"
+        />
+        <bs-number
+          label="Above"
+          [value]="n.down"
+          [min]="0"
+          [max]="2000"
+          [places]="1"
+          unit="px"
+          [disabled]="locked()"
+          (changed)="room({ down: $event })"
+        />
+      }
+    </div>
+    <div class="line">
+      @if (ends(); as e) {
+        @for (f of endFields; track f.label) {
+          <bs-number
+            [label]="f.label"
+            [value]="e[f.end][f.axis]"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="end(f.end, f.axis, $event)"
+          />
+        }
+        <button type="button" class="button small" [disabled]="locked()" (click)="level()">Level</button>
+        <span class="quiet small-text">{{ long() }} px long</span>
+      } @else if (place().mode === 'box') {
+        @for (f of boxFields; track f.key) {
+          <bs-number
+            [label]="f.label"
+            [class.wide]="f.wide"
+            [value]="box()[f.key]"
+            [min]="f.least"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="put(f.key, $event)"
+          />
+        }
+      }
+      @if (place().mode === 'box' || place().mode === 'around') {
+        <bs-number
+          label="Turn"
+          [value]="layer().turn"
+          [min]="-360"
+          [max]="360"
+          [places]="1"
+          unit="°"
+          [disabled]="locked()"
+          (changed)="turn($event)"
+        />
+      }
+      @if (place().mode === 'box' || ends()) {
+        <button type="button" class="button small" [disabled]="locked()" (click)="centre('x')">Centre across</button>
+        <button type="button" class="button small" [disabled]="locked()" (click)="centre('y')">
+          Centre up and down
+        </button>
+      }
+    </div>
+  `,
+  styles: `
+    @use '../sections';
+    :host {
+      display: block;
+    }
+    :host > .line + .line {
+      margin-top: 8px;
+    }
+    bs-number {
+      width: 132px;
+    }
+    .wide {
+      width: 164px;
+    }
+    .side,
+    .words {
+      display: flex;
+      width: 150px;
+      font-size: 13px;
+    }
+    .words {
+      width: 200px;
+    }
+  `,
+})
+export class ShapePlaceSection extends LayerSection<ShapeLayer> {
+  private readonly type = inject(TypeService);
+  protected readonly endFields = [
+    { label: 'From left', end: 'from', axis: 'x' },
+    { label: 'From top', end: 'from', axis: 'y' },
+    { label: 'To left', end: 'to', axis: 'x' },
+    { label: 'To top', end: 'to', axis: 'y' },
+  ] as const;
+  protected readonly boxFields = [
+    { label: 'From the left', key: 'x', wide: true, least: -100_000 },
+    { label: 'From the top', key: 'y', wide: true, least: -100_000 },
+    { label: 'Width', key: 'width', wide: false, least: 0.1 },
+    { label: 'Height', key: 'height', wide: false, least: 0.1 },
+  ] as const;
+  protected readonly place = computed<ShapePlace>(() => this.layer().place);
+  private readonly as = <M extends ShapePlace['mode']>(mode: M) =>
+    computed(() => {
+      const place = this.place();
+      return place.mode === mode ? (place as ShapePlace & { mode: M }) : null;
+    });
+  protected readonly band = this.as('band');
+  protected readonly note = this.as('around');
+  protected readonly ends = this.as('line');
+  protected readonly words = computed(() =>
+    (this.workbench.working()?.layers ?? []).filter((l): l is WordsLayer => l.role === 'words'),
+  );
+  protected readonly box = computed<Box>(() => {
+    const shaper = this.type.shaper();
+    return shaper ? shapeBox(this.layer(), this.workbench.shown()!, shaper) : { x: 0, y: 0, width: 1, height: 1 };
+  });
+  protected readonly long = computed(() => {
+    const e = this.ends();
+    return e ? Math.round(Math.hypot(e.to.x - e.from.x, e.to.y - e.from.y) * 10) / 10 : 0;
+  });
+
+  protected readonly modes = computed((): Option<ShapePlace['mode']>[] => [
+    { id: 'box', name: 'Where it is put' },
+    ...(this.layer().form.kind === 'rectangle' ? [{ id: 'band' as const, name: 'Along a side' }] : []),
+    { id: 'around', name: 'Around words', disabled: !this.words().length, why: 'There are no words yet' },
+  ]);
+
+  protected lie(mode: ShapePlace['mode']): void {
+    if (mode === 'box') this.inBox();
+    else if (mode === 'band') this.asBand('bottom');
+    else this.around(this.words()[0]!.id);
+  }
+
+  protected to(place: ShapePlace): void {
+    this.set({ place }, 'place');
+  }
+
+  private inBox(): void {
+    this.to({ mode: 'box', box: this.box() });
+  }
+
+  protected asBand(side: (ShapePlace & { mode: 'band' })['side']): void {
+    const { width, height } = this.canvas();
+    const size = this.band()?.size ?? Math.round((side === 'left' || side === 'right' ? width : height) * 0.2);
+    this.set({ place: { mode: 'band', side, size }, turn: 0 }, 'place');
+  }
+
+  protected around(words: string): void {
+    const { across, down } = this.note() ?? { across: 20, down: 12 };
+    this.to({ mode: 'around', words, across, down, last: this.box() });
+  }
+
+  protected room(change: Partial<{ across: number; down: number }>): void {
+    const note = this.note();
+    if (note) this.to({ ...note, ...change });
+  }
+
+  protected put(key: keyof Box, to: number): void {
+    this.to({ mode: 'box', box: { ...this.box(), [key]: to } });
+  }
+
+  protected end(which: 'from' | 'to', axis: 'x' | 'y', to: number): void {
+    const e = this.ends();
+    if (e) this.to({ ...e, [which]: { ...e[which], [axis]: to } });
+  }
+
+  /** Straight across, or straight down where that is nearer. */
+  protected level(): void {
+    const e = this.ends();
+    if (!e) return;
+    const across = Math.abs(e.to.x - e.from.x) >= Math.abs(e.to.y - e.from.y);
+    this.end('to', across ? 'y' : 'x', across ? e.from.y : e.from.x);
+  }
+
+  protected turn(degrees: number): void {
+    const turned = turnedLayer(this.layer(), degrees);
+    this.workbench.change(turned, `${turned.name} turned by ${turned.turn}°`, `turn:${turned.id}`);
+  }
+
+  protected centre(axis: 'x' | 'y'): void {
+    const length = axis === 'x' ? 'width' : 'height';
+    const by = (this.canvas()[length] - this.box()[length]) / 2 - this.box()[axis];
+    const e = this.ends();
+    if (e)
+      this.to({
+        ...e,
+        from: { ...e.from, [axis]: e.from[axis] + by },
+        to: { ...e.to, [axis]: e.to[axis] + by },
+      });
+    else this.put(axis, this.box()[axis] + by);
+  }
+}

@@ -1,0 +1,319 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatOption, MatSelect } from '@angular/material/select';
+import { withRuns, type VeilForm, type VeilLayer, type WordsLayer } from '@bright-slot/core';
+import { Choice, type Option } from '../../../ui/choice';
+import { ColourField } from '../../../ui/colour-field';
+import { NumberField } from '../../../ui/number-field';
+import { SectionTabs } from '../../../ui/section-tabs';
+import { SliderField } from '../../../ui/slider-field';
+import type { Offer } from '../../../pixels/jobs/least-veil';
+import { JustEnoughService } from '../../../document/least-veil.service';
+import { LayerSection } from '../section';
+
+const names: Record<string, string> = { '#ffffff': 'white', '#000000': 'black' };
+
+/** A veil's settings: where it lies, its colour, and how strong it is, by hand or just enough. */
+@Component({
+  selector: 'bs-veil-settings',
+  imports: [Choice, ColourField, NumberField, SectionTabs, SliderField, MatSelect, MatOption],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <bs-section-tabs [sections]="[{ id: 'veil', name: 'Veil' }]" open="veil" />
+    <div role="tabpanel" aria-label="Veil">
+      <div class="line">
+        <bs-choice
+          label="Where it lies"
+          [options]="forms()"
+          [value]="layer().form.kind"
+          [disabled]="locked()"
+          (chosen)="formed($event)"
+        />
+        @if (band(); as b) {
+          <bs-choice
+            label="Way of the band"
+            [options]="ways"
+            [value]="b.way"
+            [disabled]="locked()"
+            (chosen)="turned($event)"
+          />
+          <bs-number
+            label="Begins at"
+            class="wide"
+            [value]="b.at"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="form({ at: $event })"
+          />
+          <bs-number
+            label="Deep"
+            [value]="b.size"
+            [min]="1"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="form({ size: $event })"
+          />
+          <bs-number
+            label="Soft"
+            [value]="b.soft"
+            [min]="0"
+            [max]="2000"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="form({ soft: $event })"
+          />
+        }
+        @if (side(); as s) {
+          <mat-select
+            class="field side"
+            aria-label="Which side"
+            [value]="s.side"
+            [disabled]="locked()"
+            (selectionChange)="fromSide($event.value)"
+          >
+            <mat-option value="left">The left</mat-option>
+            <mat-option value="right">The right</mat-option>
+            <mat-option value="top">The top</mat-option>
+            <mat-option value="bottom">The bottom</mat-option>
+          </mat-select>
+          <bs-number
+            label="Reaches"
+            class="wide"
+            [value]="s.reach"
+            [min]="1"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="form({ reach: $event })"
+          />
+        }
+        @if (behind(); as b) {
+          <bs-number
+            label="Around them"
+            class="wide"
+            [value]="b.grow"
+            [min]="0"
+            [max]="2000"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="form({ grow: $event })"
+          />
+          <bs-number
+            label="Soft"
+            [value]="b.soft"
+            [min]="0"
+            [max]="500"
+            [places]="1"
+            unit="px"
+            [disabled]="locked()"
+            (changed)="form({ soft: $event })"
+          />
+        }
+      </div>
+      <div class="line">
+        <bs-colour
+          label="Colour of the veil"
+          [swatches]="[]"
+          [value]="layer().colour"
+          [disabled]="locked()"
+          (drafted)="draft({ colour: $event }, 'colour')"
+          (changed)="set({ colour: $event }, 'colour')"
+        />
+        <bs-slider
+          class="strength"
+          label="Strength"
+          [value]="layer().strength / 255"
+          share
+          [places]="1"
+          [usual]="usual"
+          [disabled]="locked()"
+          (drafted)="draft(strengthOf($event), 'strength')"
+          (changed)="set(strengthOf($event), 'strength')"
+        />
+        <button
+          type="button"
+          class="button"
+          [class.main]="layer().justEnough"
+          [attr.aria-pressed]="layer().justEnough"
+          [title]="words().length ? '' : 'There are no words yet'"
+          [disabled]="locked() || !words().length"
+          (click)="keepJustEnough(!layer().justEnough)"
+        >
+          Just enough
+        </button>
+        <mat-select
+          class="field for"
+          multiple
+          aria-label="The words it is for"
+          placeholder="For all words in front of it"
+          [value]="layer().words"
+          [title]="words().length ? '' : 'There are no words yet'"
+          [disabled]="locked() || !words().length"
+          (selectionChange)="set({ words: $event.value }, 'words it is for')"
+        >
+          @for (w of words(); track w.id) {
+            <mat-option [value]="w.id">{{ w.name }}</mat-option>
+          }
+        </mat-select>
+      </div>
+      <div class="line">
+        <span class="small-text" role="status">{{ said() || hint() }}</span>
+        @for (o of offers(); track o.kind + o.colour) {
+          <button type="button" class="button small" (click)="take(o)">{{ offered(o) }}</button>
+        }
+      </div>
+    </div>
+  `,
+  styles: `
+    @use '../sections';
+    .line + .line {
+      margin-top: 8px;
+    }
+    bs-number {
+      width: 122px;
+    }
+    .wide {
+      width: 152px;
+    }
+    .side,
+    .for {
+      display: flex;
+      width: 130px;
+      font-size: 13px;
+    }
+    .for {
+      width: 210px;
+    }
+    .strength {
+      width: 300px;
+    }
+  `,
+})
+export class VeilSettings extends LayerSection<VeilLayer> {
+  private readonly enough = inject(JustEnoughService);
+  protected readonly usual = 102 / 255;
+  protected readonly forms = computed((): Option<VeilForm['kind']>[] => [
+    { id: 'whole', name: 'Over all of it' },
+    { id: 'band', name: 'A band' },
+    { id: 'side', name: 'From a side' },
+    { id: 'behind', name: 'Behind words', disabled: !this.words().length, why: 'There are no words yet' },
+  ]);
+  protected readonly ways: readonly Option<'across' | 'down'>[] = [
+    { id: 'across', name: 'Across' },
+    { id: 'down', name: 'Down' },
+  ];
+  protected readonly words = computed(() =>
+    (this.workbench.working()?.layers ?? []).filter((l): l is WordsLayer => l.role === 'words'),
+  );
+  private readonly as = <K extends VeilForm['kind']>(kind: K) =>
+    computed(() => {
+      const form = this.layer().form;
+      return form.kind === kind ? (form as VeilForm & { kind: K }) : null;
+    });
+  protected readonly band = this.as('band');
+  protected readonly side = this.as('side');
+  protected readonly behind = this.as('behind');
+
+  private readonly found = computed(() =>
+    this.layer().justEnough ? this.enough.found().get(this.layer().id) : undefined,
+  );
+  protected readonly said = computed(() => {
+    if (!this.layer().justEnough) return '';
+    if (this.enough.problem()) return this.enough.problem();
+    const found = this.found();
+    if (this.enough.looking() === this.layer().id && !found) return 'Looking …';
+    if (!found) return '';
+    if (!found.words) return 'There are no words in front of it.';
+    if (found.strength === 0) return 'The words stand out without it.';
+    if (found.strength !== null) return `${Math.round((found.strength / 255) * 1000) / 10} % is just enough.`;
+    return 'No strength of this colour makes these words stand out.';
+  });
+  protected readonly hint = computed(() =>
+    this.words().length
+      ? 'Just enough finds the least strength with which the words stand out, at the pixels behind their letters, and keeps to it.'
+      : 'A veil is for words: add some, and it can find how strong it has to be.',
+  );
+  protected readonly offers = computed(() => {
+    const found = this.found();
+    return found && found.words && found.strength === null ? found.offers : [];
+  });
+
+  protected form(change: Partial<{ at: number; size: number; soft: number; reach: number; grow: number }>): void {
+    this.set({ form: { ...this.layer().form, ...change } }, 'place');
+  }
+
+  protected formed(kind: VeilForm['kind']): void {
+    if (kind === this.layer().form.kind) return;
+    const { width, height } = this.canvas();
+    const forms: Record<VeilForm['kind'], VeilForm> = {
+      whole: { kind: 'whole' },
+      band: {
+        kind: 'band',
+        way: 'across',
+        at: Math.round(height * 0.25),
+        size: Math.round(height / 2),
+        soft: Math.round(height / 8),
+      },
+      side: { kind: 'side', side: 'left', reach: Math.round(width * 0.6) },
+      behind: { kind: 'behind', grow: 16, soft: 24 },
+    };
+    this.set({ form: forms[kind] }, 'form');
+  }
+
+  protected turned(way: 'across' | 'down'): void {
+    const { width, height } = this.canvas();
+    const room = way === 'across' ? height : width;
+    this.set(
+      {
+        form: {
+          kind: 'band',
+          way,
+          at: Math.round(room * 0.25),
+          size: Math.round(room / 2),
+          soft: Math.round(room / 8),
+        },
+      },
+      'place',
+    );
+  }
+
+  protected fromSide(side: (VeilForm & { kind: 'side' })['side']): void {
+    const { width, height } = this.canvas();
+    const reach = Math.round((side === 'left' || side === 'right' ? width : height) * 0.6);
+    this.set({ form: { kind: 'side', side, reach } }, 'place');
+  }
+
+  /** Set by hand, it is no longer looked for. */
+  protected strengthOf(share: number): Partial<VeilLayer> {
+    return { strength: Math.round(share * 255), justEnough: false };
+  }
+
+  protected keepJustEnough(justEnough: boolean): void {
+    this.set({ justEnough }, justEnough ? 'just enough' : 'strength by hand');
+  }
+
+  protected offered({ kind, colour, strength }: Offer): string {
+    const share = `${Math.round((strength / 255) * 100)} %`;
+    return kind === 'ink'
+      ? `Make the words ${names[colour] ?? colour} (${share})`
+      : `Make the veil ${names[colour] ?? colour} (${share})`;
+  }
+
+  protected take({ kind, colour }: Offer): void {
+    if (kind === 'veil') return this.set({ colour }, `colour ${colour}`);
+    const chosen = this.layer().words;
+    const layers = this.workbench.graphic()!.layers;
+    const at = layers.findIndex((l) => l.id === this.layer().id);
+    const words = this.words().filter((w) =>
+      chosen.length ? chosen.includes(w.id) : w.visible && layers.findIndex((l) => l.id === w.id) > at,
+    );
+    this.workbench.edit({
+      type: 'together',
+      name: `Words ${names[colour] ?? colour}`,
+      edits: words.map((w) => ({ type: 'replace-layer', layer: withRuns(w, { colour }) })),
+    });
+  }
+}
