@@ -28,7 +28,7 @@ export * from './graphic/arrange';
 export * from './graphic/cropping';
 export * from './graphic/describe';
 export * from './graphic/edit';
-export * from './graphic/follow';
+export * from './graphic/adapt-to-slot';
 export * from './graphic/swap';
 export * from './graphic/check';
 export * from './graphic/history';

@@ -23,13 +23,13 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.find('[data-settled="true"]', 20_000);
     },
   ],
-  ['Workbench, words', () => browser.leaf('Words')],
+  ['Workbench, words', () => browser.layer('Words')],
   ['Workbench, around words', () => browser.tab('Around them')],
-  ['Workbench, a photo', () => browser.leaf('Photo')],
+  ['Workbench, a photo', () => browser.layer('Photo')],
   ['Workbench, cropping', () => browser.press('Crop').then(() => browser.find('bs-crop-view'))],
   ...['Look', 'Frame', 'Edge', 'Cut out', 'Another photo'].map((name): [string, () => Promise<unknown>] => [
     `Workbench, a photo’s ${name}`,
-    () => browser.leaf('Photo').then(() => browser.tab(name)),
+    () => browser.layer('Photo').then(() => browser.tab(name)),
   ]),
   [
     'Workbench, a shadow and a fade',
@@ -38,7 +38,7 @@ const views: [string, () => Promise<unknown>][] = [
       await (await browser.named('label', 'Shadow')).click();
       await browser.tab('Edge');
       await browser.press('Left');
-      await browser.find('bs-grip');
+      await browser.find('bs-edit-point');
     },
   ],
   [
@@ -49,7 +49,7 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.find('bs-subject-view');
     },
   ],
-  ['Workbench, backdrop', () => browser.leaf('Backdrop')],
+  ['Workbench, backdrop', () => browser.layer('Backdrop')],
   ['Workbench, a gradient backdrop', () => browser.press('A gradient')],
   [
     'Workbench, a colour being chosen, menu',
@@ -81,7 +81,7 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.press('Add');
       await browser.menu('Shape');
       await browser.menu('Note');
-      await browser.leaf('Shape: Note');
+      await browser.layer('Shape: Note');
     },
   ],
   ['Workbench, a shape’s edge', () => browser.tab('Edge')],
@@ -98,7 +98,7 @@ const views: [string, () => Promise<unknown>][] = [
     'Workbench, the menu of families',
     async () => {
       await browser.keys(Key.ESCAPE);
-      await browser.leaf('Words');
+      await browser.layer('Words');
       await browser.tab('Words');
       await (await browser.find('bs-family-field input')).click();
       await browser.find('.families mat-option');
@@ -133,7 +133,7 @@ const views: [string, () => Promise<unknown>][] = [
     async () => {
       await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
       await browser.find('[data-settled="true"]', 20_000);
-      await browser.leaf('Logo');
+      await browser.layer('Logo');
     },
   ],
   [
@@ -141,7 +141,7 @@ const views: [string, () => Promise<unknown>][] = [
     async () => {
       await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
       await browser.find('[data-settled="true"]', 20_000);
-      await browser.leaf('Words');
+      await browser.layer('Words');
     },
   ],
   [
@@ -170,7 +170,7 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.press('Place a box');
       await browser.find('.rough:focus');
       await browser.keys(Key.ENTER);
-      await browser.find('bs-screenshot-way .size');
+      await browser.find('bs-screenshot-finder .size');
     },
   ],
   ['House style', () => browser.go(`${app.app}/house-style`).then(() => browser.seeText('File names'))],

@@ -53,7 +53,7 @@ function difference(a: ArrayLike<number>, b: ArrayLike<number>): { worst: number
 /** Back to the workbench from Export. */
 async function back(): Promise<void> {
   await browser.run('history.back()');
-  await browser.find('bs-leaves');
+  await browser.find('bs-layer-list');
 }
 
 /** Pixels that a script in the page draws on a canvas of a size; `c` is its context, `image` the given picture. */
@@ -103,10 +103,10 @@ describe('looks, against what Chromium itself paints', () => {
   });
 
   it('opacity over a backdrop is source-over (Compositing and Blending 1, section 9.1.3), at the alpha of 255 steps', async () => {
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A colour');
     await browser.fill(await browser.find('.hex'), `#204060${Key.ENTER}`);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.tab('Look');
     await browser.number('Opacity, figure', 35);
     await browser.exact();
@@ -124,7 +124,7 @@ describe('looks, against what Chromium itself paints', () => {
   it('a shadow is the canvas’s own: its blur’s σ is half the figure (HTML, shadowBlur)', async () => {
     await newGraphic(browser, app, 'Blog header, 940 × 198');
     const tile = await noise(80, 60, 9);
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A colour');
     await browser.fill(await browser.find('.hex'), `#ffffff${Key.ENTER}`);
     await drop(browser, { name: 'tile.png', bytes: tile });
@@ -266,21 +266,22 @@ describe('edges', () => {
 
   it('ends of a fade along a line are moved by the arrow keys, each press a step', async () => {
     await browser.press('Along a line');
-    const grip = await browser.find('bs-grip button[aria-label^="Where the fade ends"]');
+    const grip = await browser.find('bs-edit-point button[aria-label^="Where the fade ends"]');
     const before = await grip.getAttribute('aria-label');
     await browser.run('arguments[0].focus()', grip);
     await browser.keys(Key.ARROW_RIGHT);
     await browser.saved();
     const after = await (
-      await browser.find('bs-grip button[aria-label^="Where the fade ends"]')
+      await browser.find('bs-edit-point button[aria-label^="Where the fade ends"]')
     ).getAttribute('aria-label');
     expect(after).not.toBe(before);
     await browser.run('document.activeElement.blur()');
     await browser.chord(Key.CONTROL, 'z');
     await browser.driver.wait(
       async () =>
-        (await (await browser.find('bs-grip button[aria-label^="Where the fade ends"]')).getAttribute('aria-label')) ===
-        before,
+        (await (
+          await browser.find('bs-edit-point button[aria-label^="Where the fade ends"]')
+        ).getAttribute('aria-label')) === before,
       5000,
     );
   });
@@ -289,11 +290,11 @@ describe('edges', () => {
 describe('cut out', () => {
   it('the white-grounded logo on a dark 150 px header has no halo, trimmed, taken apart, its wordmark light', async () => {
     await newGraphic(browser, app, 'Site header, any width, 1280 × 150');
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A colour');
     await browser.fill(await browser.find('.hex'), `#1f2a30${Key.ENTER}`);
     await drop(browser, picture('logos/ottermill-padded.png'));
-    await browser.leaf('Logo');
+    await browser.layer('Logo');
     await browser.tab('Cut out');
     await browser.press('Its colour wherever it occurs');
     await browser.saved();
@@ -304,7 +305,7 @@ describe('cut out', () => {
     await browser.number('Height', 90);
     await browser.tab('Cut out');
     await browser.press('Take it apart');
-    await browser.find('.leaf[aria-label^="Logo: Wordmark"]');
+    await browser.find('.layer-item[aria-label^="Logo: Wordmark"]');
     expect((await things(browser)).map((t) => t.split(',')[0])).toEqual(['Logo: Mark', 'Logo: Wordmark']);
     await browser.exact();
     const dark = await exportedPng(browser);
@@ -320,7 +321,7 @@ describe('cut out', () => {
     }
     expect(most).toBeLessThanOrEqual(clay + 12);
     await back();
-    await browser.leaf('Logo: Wordmark');
+    await browser.layer('Logo: Wordmark');
     await browser.tab('Look');
     await browser.press('One flat colour');
     await browser.press('Colour of the picture #f4e7cb');
@@ -334,15 +335,15 @@ describe('cut out', () => {
   it('two cut-out pots, one mirrored, stand on a table that meets a wall, along a line that moves', async () => {
     await newGraphic(browser, app, 'Form header, 1600 × 400');
     await drop(browser, picture('pictures/shelf.jpg', 'Wall.jpg'));
-    await browser.find('.leaf[aria-label^="Photo: Wall"]');
+    await browser.find('.layer-item[aria-label^="Photo: Wall"]');
     await drop(browser, picture('pictures/sill.jpg', 'Table.jpg'));
-    await browser.leaf('Photo: Table');
+    await browser.layer('Photo: Table');
     await browser.tab('Place');
     await browser.press('Meet a picture along a line');
     await browser.menu('Wall above this one');
     await browser.number('Meeting line', 260);
     await browser.saved();
-    const grip = await browser.find('bs-grip button[aria-label^="Line along which"]');
+    const grip = await browser.find('bs-edit-point button[aria-label^="Line along which"]');
     await browser.run('arguments[0].focus()', grip);
     await browser.keys(Key.ARROW_UP);
     await browser.saved();
@@ -358,7 +359,7 @@ describe('cut out', () => {
       ['cutout-mug.png', 900, true],
     ] as const) {
       await drop(browser, picture(`pictures/${file}`));
-      await browser.find(`.leaf[aria-label^="Logo: ${file.replace('.png', '')}"]`);
+      await browser.find(`.layer-item[aria-label^="Logo: ${file.replace('.png', '')}"]`);
       await browser.tab('Place');
       await browser.number('Height', 240);
       await browser.number('Left', left);
@@ -413,7 +414,7 @@ describe('cut out', () => {
     await browser.press('Done');
     await browser.saved();
     expect(await browser.errors()).toEqual([]);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.press('Nothing');
     await browser.exact();
     expect((await canvasAt(browser, 1200, [[30, 30]]))[0]![3]).toBe(255);
@@ -434,7 +435,7 @@ describe('the focus', () => {
       return browser.run<string>(`return document.querySelectorAll('bs-crop-section bs-number input')[2].value`);
     };
     expect(await top()).toBe('132');
-    const grip = await browser.find('bs-grip button[aria-label^="Focus of the photo"]');
+    const grip = await browser.find('bs-edit-point button[aria-label^="Focus of the photo"]');
     expect(await grip.getAttribute('aria-label')).toContain(', 200 px');
     await browser.press('Done');
     await newGraphic(browser, app, 'Profile banner, 1584 × 396');
@@ -442,7 +443,7 @@ describe('the focus', () => {
     await browser.menu('From the shelf');
     await browser.press('pots-tall');
     await browser.press('Add to the graphic');
-    await browser.find('.leaf[aria-label^="Photo: pots-tall"]');
+    await browser.find('.layer-item[aria-label^="Photo: pots-tall"]');
     await browser.tab('Crop');
     expect(await top()).toBe('132');
     await browser.press('Done');
@@ -453,11 +454,11 @@ describe('another photo', () => {
   it('last week’s header has this week’s photo in three actions; the trying is one step', async () => {
     // 1: open it. 2: Another photo. 3: press one.
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await browser.leaf('Photo: Drying shelf');
+    await browser.layer('Photo: Drying shelf');
     await browser.tab('Another photo');
     const option = await browser.find('bs-photos-section [role=option][aria-label^="Kiln at night"]', 20_000);
     await option.click();
-    await browser.find('.leaf[aria-label^="Photo: Kiln at night"]');
+    await browser.find('.layer-item[aria-label^="Photo: Kiln at night"]');
     await browser.exact();
     expect((await things(browser)).map((t) => t.split(',')[0])).toEqual([
       'Photo: Kiln at night',
@@ -521,7 +522,7 @@ describe('the photo shelf', () => {
     await browser.press('Ornaments');
     await browser.press('Leaf');
     await browser.press('Add to the graphic');
-    await browser.find('.leaf[aria-label^="Logo: Leaf"]');
+    await browser.find('.layer-item[aria-label^="Logo: Leaf"]');
     await browser.tab('Look');
     await browser.fill(await browser.find('bs-look-section .hex'), `#c04020${Key.ENTER}`);
     await browser.tab('Place');
@@ -549,7 +550,7 @@ describe('the photo shelf', () => {
     await browser.seeText('own network');
     await browser.fill(field, `${app.site}/shelf/kiln.jpg`);
     await browser.press('Fetch it');
-    await browser.find('.leaf[aria-label^="Photo: kiln"]', 20_000);
+    await browser.find('.layer-item[aria-label^="Photo: kiln"]', 20_000);
   });
 });
 

@@ -54,7 +54,7 @@ it(`loses nothing shown as saved when Chromium is killed 250 ms after an edit, $
       expect(found).toBeGreaterThanOrEqual(saved);
       expect(found).toBeLessThanOrEqual(last);
       saved = found;
-      await browser.leaf('Words');
+      await browser.layer('Words');
       await browser.run('document.activeElement?.blur()');
     }
   } finally {

@@ -61,17 +61,17 @@ const boxOf = async (label: string) => {
 
 it('a slim header of mark and words', async () => {
   await newGraphic(browser, app, 'Site header, any width, 1280 × 150');
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('A colour');
   await hex('Colour of the backdrop', '#f4e7cb');
   await drop(browser, picture('logos/ottermill.svg'));
-  await browser.find('.leaf[aria-label^="Logo: ottermill"]');
+  await browser.find('.layer-item[aria-label^="Logo: ottermill"]');
   await browser.tab('Cut out');
   await browser.press('Take it apart');
-  await browser.find('.leaf[aria-label^="Logo: Mark"]');
-  await browser.leaf('Logo: Wordmark');
+  await browser.find('.layer-item[aria-label^="Logo: Mark"]');
+  await browser.layer('Logo: Wordmark');
   await browser.keys(Key.DELETE);
-  await browser.leaf('Logo: Mark');
+  await browser.layer('Logo: Mark');
   await browser.tab('Place');
   await browser.number('Left', 60);
   await write('Stoneware from the mill stream');
@@ -89,7 +89,7 @@ it('a slim header of mark and words', async () => {
 
 it('a banner with a ground, a band along one edge, the site’s address, mark and wordmark apart', async () => {
   await newGraphic(browser, app, 'Profile banner, 1584 × 396');
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('A colour');
   await hex('Colour of the backdrop', '#f4e7cb');
   await add('Shape', 'Band');
@@ -97,15 +97,15 @@ it('a banner with a ground, a band along one edge, the site’s address, mark an
   await browser.tab('Place');
   await browser.number('Deep', 84);
   await drop(browser, picture('logos/ottermill.svg'));
-  await browser.find('.leaf[aria-label^="Logo: ottermill"]');
+  await browser.find('.layer-item[aria-label^="Logo: ottermill"]');
   await browser.tab('Cut out');
   await browser.press('Take it apart');
-  await browser.leaf('Logo: Mark');
+  await browser.layer('Logo: Mark');
   await browser.tab('Place');
   await browser.number('Width', 150);
   await browser.number('Left', 640);
   await browser.number('Top', 84);
-  await browser.leaf('Logo: Wordmark');
+  await browser.layer('Logo: Wordmark');
   await browser.number('Left', 860);
   await browser.number('Top', 70);
   // The address as a field, from House style.
@@ -130,7 +130,7 @@ it('a banner with a ground, a band along one edge, the site’s address, mark an
 
 it('a tall header: a photo melting into its own colour, two shades, a light title, a rule, an italic line', async () => {
   await newGraphic(browser, app, 'Form header, 1600 × 400');
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('A colour');
   await hex('Colour of the backdrop', '#6b5a45');
   await browser.press('A gradient');
@@ -178,11 +178,11 @@ it('a tall header: a photo melting into its own colour, two shades, a light titl
 
 it('a form header with a cut-out pot and a note with border and shadow that grows with its words', async () => {
   await newGraphic(browser, app, 'Form header, 1600 × 400');
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('A colour');
   await hex('Colour of the backdrop', '#5a7a6b');
   await drop(browser, picture('pictures/cutout-jug.png'));
-  await browser.find('.leaf[aria-label^="Logo: cutout-jug"]');
+  await browser.find('.layer-item[aria-label^="Logo: cutout-jug"]');
   await browser.tab('Place');
   await browser.number('Left', 160);
   await write('Throw your first bowl\nFour Tuesdays, from six');
@@ -192,7 +192,7 @@ it('a form header with a cut-out pot and a note with border and shadow that grow
   await browser.tab('Edge');
   await browser.number('Width', 2);
   const before = await boxOf('Shape: Note');
-  await browser.leaf('Words: Throw');
+  await browser.layer('Words: Throw');
   await browser.fill(
     await browser.find('textarea[aria-label="The words"]'),
     'Throw your first bowl\nFour Tuesdays, from six\nTea, clay and aprons are here',
@@ -274,16 +274,16 @@ describe('glaze tiles at 1000 × 288 under a veil that is just enough', () => {
     const { file } = await exportedPng(browser);
     keep('tiles', file);
     await browser.run('history.back()');
-    await browser.find('bs-leaves');
+    await browser.find('bs-layer-list');
   });
 
   it('follows the photo, and undo takes both back', async () => {
-    await browser.leaf('Veil');
+    await browser.layer('Veil');
     const before = await enough();
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.tab('Look');
     await browser.number('Brightness, figure', 160);
-    await browser.leaf('Veil');
+    await browser.layer('Veil');
     await browser.driver.wait(async () => (await enough()) > before + 2, 30_000, 'The veil did not follow the photo');
     await browser.chord(Key.CONTROL, 'z');
     await browser.driver.wait(async () => Math.abs((await enough()) - before) < 0.2, 30_000);
@@ -291,7 +291,7 @@ describe('glaze tiles at 1000 × 288 under a veil that is just enough', () => {
   });
 
   it('says where none will do, and offers what would', async () => {
-    await browser.leaf('Veil');
+    await browser.layer('Veil');
     await hex('Colour of the veil', '#ffffff');
     const said = await browser.seeText('No strength of this colour', 30_000);
     expect(await said.getText()).toContain('makes these words stand out');
@@ -310,7 +310,7 @@ describe('glaze tiles at 1000 × 288 under a veil that is just enough', () => {
     ['From a side', 'side'],
     ['Behind words', 'behind'],
   ])('%s: its soft edge is judged at the pixels too', async (name) => {
-    await browser.leaf('Veil');
+    await browser.layer('Veil');
     await browser.press(name);
     if (name === 'From a side') await choose('Which side', 'The left');
     await browser.driver.wait(

@@ -14,7 +14,7 @@ beforeAll(() => {
 
 const back = async () => {
   await browser.run('history.back()');
-  await browser.find('bs-leaves');
+  await browser.find('bs-layer-list');
 };
 const figure = async (label: string) =>
   browser.run<string>(
@@ -81,7 +81,7 @@ it('faint words get a ground of their own, and the report follows; outline and s
   const faint = () =>
     browser.run<boolean>(`return document.querySelector('bs-fit-report').textContent.includes('“Title” is too faint')`);
   const before = await faint();
-  await browser.leaf('Words: Title');
+  await browser.layer('Words: Title');
   await browser.tab('Around them');
   await (await browser.named('label', 'Ground')).click();
   await browser.number('Opacity', 100);
@@ -106,7 +106,7 @@ it('faint words get a ground of their own, and the report follows; outline and s
 });
 
 it('words are turned by figures, the selection goes along, and each change is undone', async () => {
-  await browser.leaf('Words: Title');
+  await browser.layer('Words: Title');
   await browser.tab('Place');
   const before = (await things(browser))[1]!;
   await browser.number('Turn', 90);
@@ -122,7 +122,7 @@ it('words are turned by figures, the selection goes along, and each change is un
 
 it('a gradient backdrop is what Chromium paints for the same CSS (CSS Images 3), reversed by a press', async () => {
   await newGraphic(browser, app, 'Blog header, 940 × 198');
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('A gradient');
   await browser.number('Angle', 115);
   await browser.fill(await browser.find('input[aria-label="From, hex"]'), `#1f6f5c${Key.ENTER}`);
@@ -147,7 +147,7 @@ it('a gradient backdrop is what Chromium paints for the same CSS (CSS Images 3),
     return worst;
   };
   expect(await seen('1f6f5c', 'f4e7cb')).toBeLessThanOrEqual(2);
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('Reverse');
   await browser.saved();
   expect(await seen('f4e7cb', '1f6f5c')).toBeLessThanOrEqual(2);

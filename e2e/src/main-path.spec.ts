@@ -246,7 +246,7 @@ describe('the graphic at work', () => {
   });
 
   it('resizes a photo by its corner, always in proportion, and never the canvas', async () => {
-    await browser.run(`document.querySelector('.leaf[aria-label^=Photo]').click()`);
+    await browser.run(`document.querySelector('.layer-item[aria-label^=Photo]').click()`);
     await browser.press('Show it whole');
     await settle();
     const box = await (await browser.find('.thing[aria-label^="Photo"]')).getRect();
@@ -261,17 +261,17 @@ describe('the graphic at work', () => {
   });
 
   it('reorders, hides and deletes leaves', async () => {
-    await (await browser.find('.leaf[aria-label^="Words"]')).sendKeys(Key.chord(Key.ALT, Key.ARROW_LEFT));
+    await (await browser.find('.layer-item[aria-label^="Words"]')).sendKeys(Key.chord(Key.ALT, Key.ARROW_LEFT));
     await settle();
     const names = () =>
       browser.run<string[]>(
-        `return [...document.querySelectorAll('li .leaf')].map((l) => l.getAttribute('aria-label'))`,
+        `return [...document.querySelectorAll('li .layer-item')].map((l) => l.getAttribute('aria-label'))`,
       );
     expect((await names())[0]).toContain('Words: Title, 1 of 2');
     await browser.press('Hide Title');
     expect((await names())[0]).toContain('hidden');
     expect(await settle()).not.toContain('Words');
-    await browser.run(`document.querySelector('.leaf[aria-label^=Words]').click()`);
+    await browser.run(`document.querySelector('.layer-item[aria-label^=Words]').click()`);
     await browser.keys(Key.DELETE);
     expect(await settle()).not.toContain('Title');
     expect(await names()).toHaveLength(1);

@@ -308,13 +308,13 @@ describe('what is dropped means something', () => {
   });
 
   it('on a leaf, or with “Another photo” open, it takes that photo’s place', async () => {
-    await browser.dropFiles('li[data-layer] .leaf', [photo('sill.jpg')]);
-    await browser.find('.leaf[aria-label^="Photo: sill"]');
+    await browser.dropFiles('li[data-layer] .layer-item', [photo('sill.jpg')]);
+    await browser.find('.layer-item[aria-label^="Photo: sill"]');
     await layers(1);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.tab('Another photo');
     await browser.dropFiles('bs-stage', [photo('kiln.jpg')]);
-    await browser.find('.leaf[aria-label^="Photo: kiln"]');
+    await browser.find('.layer-item[aria-label^="Photo: kiln"]');
     await layers(1);
     await browser.tab('Place');
   });
@@ -447,7 +447,7 @@ describe('what is looked for', () => {
       `return fetch(document.querySelector('meta[name=site-origin]').content + '/api/site').then((r) => r.json())
          .then((s) => s.pages.flatMap((p) => p.slots).find((p) => p.id === 'link-card').now.address)`,
     );
-    await browser.fill(await browser.find('bs-picture-way input'), address);
+    await browser.fill(await browser.find('bs-picture-finder input'), address);
     await browser.press('Fetch');
     await browser.seeText('which is in the book', 20_000);
     await browser.press('Use that slot');

@@ -34,20 +34,20 @@ const views: Record<string, () => Promise<unknown>> = {
   },
   async workbench() {
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
-    await browser.leaf('Words');
+    await browser.layer('Words');
     await browser.press('Line 2');
     await browser.exact();
   },
   async crop() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.exact();
     await browser.press('Crop');
   },
   /** A photo that ends early and runs on in its own colours. */
   async edge() {
     await browser.go(`${app.app}/graphics/demo-new-jugs`);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.exact();
     await browser.tab('Crop');
     await browser.press('A frame of its own');
@@ -64,7 +64,7 @@ const views: Record<string, () => Promise<unknown>> = {
   },
   async 'around-words'() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await browser.leaf('Words: Title');
+    await browser.layer('Words: Title');
     await browser.tab('Around them');
     await (await browser.named('label', 'Ground')).click();
     await (await browser.named('label', 'Outline')).click();
@@ -81,7 +81,7 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.menu('From the shelf');
     await browser.press('Glaze tests');
     await browser.press('Add to the graphic');
-    await browser.find('.leaf[aria-label^="Photo"]');
+    await browser.find('.layer-item[aria-label^="Photo"]');
     await browser.press('Add');
     await browser.menu('Words');
     await browser.find('bs-words-editor textarea:focus');
@@ -100,7 +100,7 @@ const views: Record<string, () => Promise<unknown>> = {
   },
   async colour() {
     await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A gradient');
     await browser.press('From, choose');
     await browser.find('[aria-label="In the pictures"] .swatch');
@@ -108,7 +108,7 @@ const views: Record<string, () => Promise<unknown>> = {
   },
   async look() {
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.tab('Look');
     await browser.press('Shades of one');
     await browser.number('Contrast, figure', 110);
@@ -119,20 +119,20 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.go(`${app.app}/graphics`);
     await browser.press('New graphic');
     await browser.press('Site header, any width, 1280');
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A colour');
     await browser.fill(await browser.find('.hex'), `#1f2a30${Key.ENTER}`);
     await browser.press('Add');
     await browser.menu('From the shelf');
     await browser.press('Logo with white around it');
     await browser.press('Add to the graphic');
-    await browser.leaf('Logo');
+    await browser.layer('Logo');
     await browser.tab('Place');
     await browser.press('Clean logo');
     await browser.saved();
     await browser.tab('Cut out');
     await browser.press('Take it apart');
-    await browser.leaf('Logo: Wordmark');
+    await browser.layer('Logo: Wordmark');
     await browser.tab('Look');
     await browser.press('One flat colour');
     await browser.press('Colour of the picture #f4e7cb');
@@ -141,7 +141,7 @@ const views: Record<string, () => Promise<unknown>> = {
   },
   async 'another-photo'() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.tab('Another photo');
     await browser.find('bs-photos-section [role=option]:nth-of-type(5)', 20_000);
     await settle();
@@ -185,7 +185,7 @@ const views: Record<string, () => Promise<unknown>> = {
     const at = (x: number, y: number) => ({ x: sheet.x + x * sheet.z, y: sheet.y + y * sheet.z });
     const [from, to] = [at(892, 150), at(1175, 410)];
     await browser.drag(from, { x: to.x - from.x, y: to.y - from.y });
-    await browser.find('bs-screenshot-way .size');
+    await browser.find('bs-screenshot-finder .size');
   },
   /** Saved or sent from where one works, what is still open named. */
   async finish() {

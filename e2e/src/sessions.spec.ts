@@ -44,7 +44,7 @@ it.each([0, 40, 120, 400])('words typed %i ms before a reload are there after it
   await browser.driver.navigate().refresh();
   await browser.find('.thing', 20_000);
   expect((await things(browser)).join()).toContain(typed.slice(0, 20));
-  await browser.leaf('Words');
+  await browser.layer('Words');
   expect(await (await browser.find('bs-settings textarea')).getAttribute('value')).toBe(typed);
 });
 
@@ -61,7 +61,7 @@ it('what was open stays closed: a new house colour in it is not undone by a new 
   await browser.press('Add');
   await browser.menu('Words');
   await browser.fill(await browser.find('bs-settings textarea'), 'By {business}');
-  await browser.leaf('Backdrop');
+  await browser.layer('Backdrop');
   await browser.press('Clay').catch(() => undefined);
   await browser.saved();
   await browser.press('Graphics', 'a');

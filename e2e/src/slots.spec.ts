@@ -157,7 +157,7 @@ describe('the sums', () => {
     await panelSays('16.667 × 4.167');
     await panelSays('typed back as 16.67 × 4.17 it is 1600.32 × 400.32 px');
     await panelSays('change nothing on a screen');
-    await (await browser.find('bs-type-way option[value="in"]')).click();
+    await (await browser.find('bs-type-finder option[value="in"]')).click();
     await fill('Width', '16,67');
     await fill('Height', '4,17');
     await panelSays('1600.32 × 400.32');
@@ -174,7 +174,7 @@ describe('the sums', () => {
     await open('?way=ratio');
     await panelSays('900 × 315 ÷ 851 = 333.14 px high');
     const rows = await browser.run<string[]>(
-      `return [...document.querySelectorAll('bs-ratio-way tbody tr')].map((r) => r.innerText.replace(/\\s+/g, ' '))`,
+      `return [...document.querySelectorAll('bs-ratio-finder tbody tr')].map((r) => r.innerText.replace(/\\s+/g, ' '))`,
     );
     expect(rows[0]).toMatch(/^900 × 333 0.041 % too flat 0.35 px/);
     expect(rows.find((r) => r.startsWith('900 × 335'))).toContain('0.56 % too tall');
@@ -200,9 +200,9 @@ describe('the sums', () => {
       'run over by at most 0.75 px',
     ])
       await panelSays(said);
-    await (await browser.find('bs-mosaic-way input[type="checkbox"]')).click();
+    await (await browser.find('bs-mosaic-finder input[type="checkbox"]')).click();
     await panelSays('502.5 × 570');
-    await (await browser.find('bs-mosaic-way input[type="checkbox"]')).click();
+    await (await browser.find('bs-mosaic-finder input[type="checkbox"]')).click();
     await browser.press('Add 4 slots');
     await browser.seeText('4 slots are in the book.');
     expect((await outlines()).filter((o) => o.startsWith('Mosaic, cell'))).toEqual([
@@ -343,7 +343,7 @@ async function dragAround(r: { x: number; y: number; width: number; height: numb
     20_000,
     'Nothing was found',
   );
-  return (await browser.find('bs-screenshot-way .size strong')).getText();
+  return (await browser.find('bs-screenshot-finder .size strong')).getText();
 }
 
 describe('from a screenshot', () => {
@@ -407,7 +407,7 @@ describe('from a screenshot', () => {
     await browser.keys(Key.ENTER);
     await browser.find('.found', 20_000);
     const width = async () =>
-      Number((await (await browser.find('bs-screenshot-way .size strong')).getText()).split(' × ')[0]);
+      Number((await (await browser.find('bs-screenshot-finder .size strong')).getText()).split(' × ')[0]);
     const before = await width();
     await browser.driver.wait(
       async () => browser.run<boolean>(`return document.activeElement.classList.contains('left')`),
@@ -448,7 +448,7 @@ describe('from a screenshot', () => {
     await put('cut.png', tall.subarray(0, tall.length >> 1), 'breaks off before its end');
     await put('note.png', Buffer.from('only words'), 'its content is no picture');
     // What was measured before is still there.
-    expect(await (await browser.find('bs-screenshot-way .size strong')).getText()).toBe('600 × 150');
+    expect(await (await browser.find('bs-screenshot-finder .size strong')).getText()).toBe('600 × 150');
   });
 });
 
@@ -492,7 +492,7 @@ describe('on the live page', () => {
       // Nothing stays behind on the page.
       expect(await browser.run<string>('return document.documentElement.outerHTML')).toBe(before);
       await browser.driver.switchTo().window(other!);
-      await browser.find('bs-live-way dl', 20_000);
+      await browser.find('bs-live-finder dl', 20_000);
       const address = await browser.driver.getCurrentUrl();
       const measured = JSON.parse(decodeURIComponent(address.split('#measured=')[1]!)) as {
         width: number;
@@ -547,7 +547,7 @@ describe('the current picture', () => {
   it('is diagnosed against a slot: how much is seen first, what is wasted, what to do', async () => {
     await open('?way=picture');
     const bytes = readFileSync(join(root, 'demo/logos/old-header.jpg'));
-    await browser.dropFiles('bs-picture-way', [
+    await browser.dropFiles('bs-picture-finder', [
       { name: 'old-header.jpg', type: 'image/jpeg', base64: bytes.toString('base64') },
     ]);
     const option = await browser.find('bs-slot-select option[value="checkout-header"]');

@@ -19,7 +19,7 @@ afterEach(async () => {
 
 const back = async () => {
   await browser.run('history.back()');
-  await browser.find('bs-leaves');
+  await browser.find('bs-layer-list');
 };
 const add = async (...what: string[]) => {
   await browser.press('Add');
@@ -140,8 +140,8 @@ describe('a font that is brought', () => {
     await browser.saved();
     expect(await width()).toBe(own);
     await browser.driver.navigate().refresh();
-    await browser.find('.leaf[aria-label^="Words"]');
-    await browser.leaf('Words');
+    await browser.find('.layer-item[aria-label^="Words"]');
+    await browser.layer('Words');
     await browser.fill(await openFamilies(), 'Fraunces 2');
     await browser.driver.wait(async () => (await families()).length === 1, 5000);
     await browser.keys(Key.ARROW_DOWN, Key.ENTER);
@@ -151,7 +151,7 @@ describe('a font that is brought', () => {
     const { data } = await exportedPng(browser);
     expect(data.some((n) => n > 0)).toBe(true);
     await back();
-    await browser.leaf('Words');
+    await browser.layer('Words');
   });
 
   const cut = () => type('lora.ttf').subarray(0, 9000);
@@ -446,7 +446,7 @@ describe('gradients with transparent stops', () => {
     'linear-gradient(90deg, rgb(31 111 92 / 0), rgb(180 71 46 / 0.8))',
   ])('%s over cream is what Chromium paints (CSS Images 4, premultiplied)', async (css) => {
     await newGraphic(browser, app, 'Blog header, 940 × 198');
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A colour');
     await hex('Colour of the backdrop', '#f4e7cb');
     await add('Shape', 'Rectangle');
@@ -485,15 +485,15 @@ describe('gradients with transparent stops', () => {
   });
   it('have their ends moved on the canvas by the arrow keys', async () => {
     await newGraphic(browser, app, 'Blog header, 940 × 198');
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A gradient');
-    const end = await browser.find('bs-grip button[aria-label^="Where the gradient begins"]');
+    const end = await browser.find('bs-edit-point button[aria-label^="Where the gradient begins"]');
     expect(await end.getAttribute('aria-label')).toContain(' 0, 99 px');
     await browser.run('arguments[0].focus()', end);
     await browser.chord(Key.SHIFT, Key.ARROW_RIGHT);
-    await browser.find('bs-grip button[aria-label*=" 10, 99 px"]');
+    await browser.find('bs-edit-point button[aria-label*=" 10, 99 px"]');
     await browser.chord(Key.CONTROL, 'z');
-    await browser.find('bs-grip button[aria-label*=" 0, 99 px"]');
+    await browser.find('bs-edit-point button[aria-label*=" 0, 99 px"]');
   });
 });
 
@@ -506,7 +506,7 @@ describe('house style', () => {
 
   it('fields follow it, and stay as they were once they are sent', async () => {
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
-    await browser.find('bs-leaves');
+    await browser.find('bs-layer-list');
     await add('Words');
     await browser.fill(await words(), 'At ');
     await browser.press('A field');
@@ -543,7 +543,7 @@ describe('house style', () => {
     await browser.fill(await textBox('Ottermill'), `Ottermill Pottery${Key.TAB}`);
     await browser.saved();
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
-    await browser.leaf('Words: At');
+    await browser.layer('Words: At');
     await browser.seeText('stays as it was sent');
     expect(await width()).toBe(followed);
     await browser.press('As it is today');
@@ -553,7 +553,7 @@ describe('house style', () => {
 
   it('a changed colour shows the graphics that have it, and changes them where that is wanted', async () => {
     await newGraphic(browser, app, 'Blog header, 940 × 198');
-    await browser.leaf('Backdrop');
+    await browser.layer('Backdrop');
     await browser.press('A colour');
     await hex('Colour of the backdrop', '#a4512f');
     await browser.saved();
@@ -570,7 +570,7 @@ describe('house style', () => {
     await browser.run(
       `[...document.querySelectorAll('bs-graphic-card a')].find((a) => a.closest('bs-graphic-card').textContent.includes('Blog header')).click()`,
     );
-    await browser.find('bs-leaves');
+    await browser.find('bs-layer-list');
     expect((await canvasAt(browser, 940, [[20, 20]]))[0]).toEqual([0xb3, 0x40, 0x2a, 255]);
     await browser.press('Undo');
     await browser.driver.wait(

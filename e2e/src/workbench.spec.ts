@@ -23,7 +23,9 @@ const report = async () => {
   return browser.run<string>(`return document.querySelector('bs-fit-report').innerText.replace(/\\s+/g, ' ')`);
 };
 const leaves = () =>
-  browser.run<string[]>(`return [...document.querySelectorAll('li .leaf')].map((l) => l.getAttribute('aria-label'))`);
+  browser.run<string[]>(
+    `return [...document.querySelectorAll('li .layer-item')].map((l) => l.getAttribute('aria-label'))`,
+  );
 const leave = () => browser.run('document.activeElement?.blur()');
 
 describe('cropping', () => {
@@ -31,7 +33,7 @@ describe('cropping', () => {
     await open('demo-autumn-glazes');
     const thing = await browser.find('.thing[aria-label^="Photo"]');
     const before = await thing.getAttribute('aria-label');
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.press('Crop');
     await browser.find('bs-crop-view');
     const dim = await browser.run<number[]>(
@@ -62,7 +64,7 @@ describe('cropping', () => {
     expect((await things(browser))[0]).toContain('940 × 626 px');
   });
   it('begins at a double click, keeps the frame of a photo that does not cover, and cuts by its edges', async () => {
-    await browser.leaf('Photo');
+    await browser.layer('Photo');
     await browser.press('Show it whole');
     await browser.saved();
     const box = await (await browser.find('.thing[aria-label^="Photo"]')).getRect();
@@ -165,15 +167,15 @@ async function goToStep(name: string): Promise<void> {
 describe('leaves and backdrop', () => {
   beforeAll(() => open('demo-new-jugs'));
   it('are renamed, locked, duplicated, and found by the keyboard', async () => {
-    const title = await browser.find('.leaf[aria-label^="Words: Title"]');
+    const title = await browser.find('.layer-item[aria-label^="Words: Title"]');
     await title.sendKeys(Key.F2);
     const box = await browser.find('.rename');
     await box.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Headline', Key.ENTER);
-    await browser.find('.leaf[aria-label^="Words: Headline"]');
+    await browser.find('.layer-item[aria-label^="Words: Headline"]');
     await browser.press('More for Headline');
     await browser.menu('Lock');
-    await browser.find('.leaf[aria-label$="locked"]');
-    await browser.leaf('Words: Headline');
+    await browser.find('.layer-item[aria-label$="locked"]');
+    await browser.layer('Words: Headline');
     await leave();
     await browser.keys(Key.DELETE);
     await browser.keys(Key.ARROW_DOWN);
@@ -183,13 +185,13 @@ describe('leaves and backdrop', () => {
     await leave();
     await browser.chord(Key.CONTROL, 'd');
     await browser.driver.wait(async () => (await leaves()).length === 3, 3000);
-    await (await browser.find('.leaf[aria-label*=", copy"]')).sendKeys(Key.chord(Key.ALT, Key.ARROW_LEFT));
+    await (await browser.find('.layer-item[aria-label*=", copy"]')).sendKeys(Key.chord(Key.ALT, Key.ARROW_LEFT));
     await browser.driver.wait(async () => (await leaves())[1]!.includes(', copy'), 3000);
     await browser.seeText('is now 2 of 3 from the back').catch(() => undefined);
   });
   it('are reordered by drag', async () => {
-    const from = await (await browser.find('.leaf[aria-label*=", copy"]')).getRect();
-    const to = await (await browser.find('.leaf[aria-label^="Words: Headline, 3"]')).getRect();
+    const from = await (await browser.find('.layer-item[aria-label*=", copy"]')).getRect();
+    const to = await (await browser.find('.layer-item[aria-label^="Words: Headline, 3"]')).getRect();
     await browser.driver
       .actions()
       .move({ x: Math.round(from.x + 10), y: Math.round(from.y + 10) })
@@ -216,7 +218,7 @@ describe('leaves and backdrop', () => {
     }
     const seen = () =>
       browser.run<boolean>(
-        `const leaf = document.querySelector('bs-leaves li.selected');
+        `const leaf = document.querySelector('bs-layer-list li.selected');
          const [a, b] = [leaf, leaf.parentElement].map((e) => e.getBoundingClientRect());
          return leaf.parentElement.scrollWidth > b.width && a.left >= b.left - 1 && a.right <= b.right + 1;`,
       );
@@ -224,7 +226,7 @@ describe('leaves and backdrop', () => {
     // One that is far off, taken on the canvas.
     await browser.run(`document.querySelector('.thing').focus()`);
     await browser.driver.wait(
-      () => browser.run<boolean>(`return document.querySelector('bs-leaves li').matches('.selected')`),
+      () => browser.run<boolean>(`return document.querySelector('bs-layer-list li').matches('.selected')`),
       5000,
     );
     await browser.driver.wait(seen, 5000);
@@ -235,7 +237,7 @@ describe('leaves and backdrop', () => {
   });
   it('stand on a backdrop: none or a colour', async () => {
     await browser.press('Hide Jugs on the sill');
-    await (await browser.find('.leaf[aria-label^="Backdrop"]')).click();
+    await (await browser.find('.layer-item[aria-label^="Backdrop"]')).click();
     await browser.press('A colour');
     await browser.press('Colour of the backdrop #a4512f');
     await browser.saved();
@@ -274,7 +276,7 @@ describe('the fit report', () => {
     await fix.click();
     await settled();
     expect(await report()).not.toContain('too faint');
-    await browser.leaf('Words: Title');
+    await browser.layer('Words: Title');
     expect(await (await browser.find('input.hex')).getAttribute('value')).toBe(shade);
   });
   it('finds words outside a round slot, and moves them inside', async () => {

@@ -202,7 +202,7 @@ try {
 
   // A drag over 20 layers, four of them photos that fade, are tinted or throw a shadow.
   await browser.run('history.back()');
-  await browser.find('bs-leaves');
+  await browser.find('bs-layer-list');
   await browser.tab('Edge');
   await browser.press('Left');
   await browser.run('document.activeElement.blur()');
@@ -310,7 +310,7 @@ try {
     readFileSync(join(root, '.cache/type/caveat.ttf')).toString('base64'),
   );
   await browser.driver.navigate().refresh();
-  await browser.leaf('Words');
+  await browser.layer('Words');
   await browser.exact();
   const opened = await browser.driver.executeAsyncScript<{ seen: number; whole: number; count: number }>(
     `const [done] = arguments;

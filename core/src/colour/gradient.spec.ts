@@ -4,7 +4,7 @@ import { mainFrame, type Graphic } from '../graphic/graphic';
 import type { PaintContext } from '../paint/context';
 import { paint } from '../paint/paint';
 import { plan } from '../paint/plan';
-import { bareParts } from '../report/bare';
+import { uncoveredParts } from '../report/uncovered';
 import { blank } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import { gradientEnds, gradientLine } from '../geometry/gradient-line';
@@ -59,7 +59,7 @@ it('a gradient backdrop covers the canvas, its ends where they belong', async ()
       ],
     },
   };
-  expect(bareParts([], graphic.backdrop, graphic.canvas)).toEqual([]);
+  expect(uncoveredParts([], graphic.backdrop, graphic.canvas)).toEqual([]);
   const p = plan(graphic, mainFrame(graphic), 1, await realShaper());
   const context = createCanvas(p.width, p.height).getContext('2d');
   paint(p, { exact: () => undefined, rough: () => undefined }, context as unknown as PaintContext<never>);

@@ -8,7 +8,7 @@ import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import { scaledLayer } from './arrange';
 import { applyEdit, type Edit } from './edit';
-import { followSlot } from './follow';
+import { adaptToSlot } from './adapt-to-slot';
 import { Graphic, mainFrame, type Layer } from './graphic';
 import { current, redo, startHistory, undo } from './history';
 import { layerBounds } from './shape-geometry';
@@ -90,7 +90,7 @@ it('however large or small its layers are made, and on any other canvas, it is s
     const graphic = { ...one, layers: one.layers.map((l) => scaledLayer(l, by, one.canvas)) };
     const { slot } = mainFrame(graphic);
     const length = () => Math.round(16 * 512 ** r());
-    const followed = followSlot(graphic, { ...slot, width: length(), height: length() });
+    const followed = adaptToSlot(graphic, { ...slot, width: length(), height: length() });
     expect(Graphic.safeParse(followed).error?.issues).toBeUndefined();
   }
 });

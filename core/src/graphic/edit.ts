@@ -1,6 +1,6 @@
 import type { Slot } from '../slot/slot';
 import { describedState } from './describe';
-import { followSlot } from './follow';
+import { adaptToSlot } from './adapt-to-slot';
 import type { Backdrop, ExportChoices, Graphic, Layer } from './graphic';
 
 /**
@@ -53,7 +53,7 @@ export function applyEdit(
     case 'set-backdrop':
       return { ...graphic, backdrop: edit.backdrop };
     case 'follow-slot':
-      return followSlot(graphic, edit.slot);
+      return adaptToSlot(graphic, edit.slot);
     case 'set-export':
       return {
         ...graphic,

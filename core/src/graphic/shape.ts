@@ -2,7 +2,6 @@ import '../zod-setup';
 import * as z from 'zod';
 import { Border, Corners, Shadow, sideNames } from '../pixels/appearance';
 import { Fill } from '../colour/fill';
-import { limits } from '../limits';
 import { LayerId, layerCommon } from './layer';
 import { Colour, Share } from '../values';
 import { coordinate, extent } from '../geometry/lengths';
@@ -102,6 +101,6 @@ export const VeilLayer = z.object({
   /** The words it is for; all in front of it where none are named. */
   words: z.array(LayerId).max(100),
   /** Its strength is kept at the least with which its words stand out. */
-  justEnough: z.boolean(),
+  leastVeil: z.boolean(),
 });
 export type VeilLayer = z.infer<typeof VeilLayer>;

@@ -5,7 +5,7 @@ import type { Pixels } from '../pixels/reduce';
 import { letterSheet, painted } from '../testing/reader';
 import { blank, random, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
-import { justEnough, veiled, type VeiledWords } from './least-veil';
+import { leastVeil, veiled, type VeiledWords } from './least-veil';
 import { layoutOf } from '../words/layout';
 import { faintestLetter, groundSampler } from './legibility';
 import type { Shaper } from '../words/shaper';
@@ -57,7 +57,7 @@ it('just enough is just enough: 500 random grounds, inks, veils and sizes', () =
     const ink = i % 3 === 0 ? hex([r() * 255, r() * 255, r() * 255]) : i % 3 === 1 ? '#ffffff' : '#1f2a30';
     const colour = i % 2 ? [0, 0, 0] : [r() * 255, r() * 255, r() * 255];
     const w = region(r, { ink, size: 10 + r() * 7, colour, soft: i % 4 === 0 });
-    const { strength, best } = justEnough([[w]], 1);
+    const { strength, best } = leastVeil([[w]], 1);
     if (strength !== null) {
       expect(judgedAt(w, strength)).toBeGreaterThanOrEqual(1);
       if (strength > 0) expect(judgedAt(w, strength - 1)).toBeLessThan(1);
@@ -81,7 +81,7 @@ it('passes through the ink’s own lightness: a black veil under mid-grey words 
   const r = random(1);
   const w = { ...region(r, { ink: '#b0b0b0', size: 26, colour: [0, 0, 0], soft: false }) };
   const [white, black] = [even(w.bare, 255), even(w.bare, 0)];
-  const { strength } = justEnough([[{ ...w, bare: white, full: black }]], 1);
+  const { strength } = leastVeil([[{ ...w, bare: white, full: black }]], 1);
   // Flat grounds: the contrast is that of two colours. WCAG 2.2, 1.4.3: 3 at 26 px.
   const least = Array.from({ length: 256 }, (_, s) => 255 - s).findIndex(
     (g) => contrast('#b0b0b0', hex([g, g, g])) >= 3,
@@ -94,7 +94,7 @@ it('passes through the ink’s own lightness: a black veil under mid-grey words 
 it('says where no strength passes: a mid-grey veil under mid-grey words', () => {
   const r = random(2);
   const w = region(r, { ink: '#777777', size: 14, colour: [119, 119, 119], soft: false });
-  const { strength, best } = justEnough([[{ ...w, bare: even(w.bare, 140), full: even(w.bare, 140) }]], 1);
+  const { strength, best } = leastVeil([[{ ...w, bare: even(w.bare, 140), full: even(w.bare, 140) }]], 1);
   expect(strength).toBeNull();
   expect(best.margin).toBeCloseTo(
     (luminance('#8c8c8c') + 0.05) / (luminance('#777777') + 0.05) / contrastNeeded(14, 700),
@@ -110,10 +110,10 @@ it('needs all words to stand out, and one reading of each', () => {
   const on = (w: VeiledWords, g: number): VeiledWords => ({ ...w, bare: even(w.bare, g), full: even(w.bare, 0) });
   // A black veil on white: white letters need much of it, black ones none of it; together none will do.
   const [onWhite, blackOnWhite] = [on(pale, 255), on(dark, 255)];
-  expect(justEnough([[onWhite]], 1).strength).toBeGreaterThan(60);
-  expect(justEnough([[blackOnWhite]], 1).strength).toBe(0);
+  expect(leastVeil([[onWhite]], 1).strength).toBeGreaterThan(60);
+  expect(leastVeil([[blackOnWhite]], 1).strength).toBe(0);
   // Read by whichever stands out, as letters with a line around them are.
-  expect(justEnough([[onWhite, blackOnWhite]], 1).strength).toBe(0);
+  expect(leastVeil([[onWhite, blackOnWhite]], 1).strength).toBe(0);
 });
 
 describe('a veil’s ground runs straight from none of it to all of it', () => {

@@ -18,7 +18,7 @@ export interface VeiledWords {
 export type Readings = readonly VeiledWords[];
 
 /** What was found: the strength (0…255); null where none passes, then `best` is where the least is wanting. */
-export interface JustEnough {
+export interface LeastVeil {
   readonly strength: number | null;
   /** The best margin there is (contrast over what is needed; 1 and more passes), and its strength. */
   readonly best: { readonly strength: number; readonly margin: number };
@@ -105,7 +105,7 @@ const DOUBT = 0.04;
  * lightness. So all 256 strengths are scanned, by estimate, and what is found is judged itself, with the strengths
  * around it. `shownScale`: CSS px on the page per canvas px.
  */
-export function justEnough(words: readonly Readings[], shownScale: number): JustEnough {
+export function leastVeil(words: readonly Readings[], shownScale: number): LeastVeil {
   const estimates = words.map((readings) => estimated(readings, shownScale));
   const guess = (s: number) => Math.min(Infinity, ...estimates.map((e) => e[s]!));
   const known = new Map<number, number>();

@@ -1,7 +1,7 @@
 import { bottom, right, type Box, type Size } from '../geometry/box';
 import type { Layer, PictureLayer } from '../graphic/graphic';
 import { ownPoint } from '../graphic/picture-geometry';
-import { bareParts, visiblePictures } from './bare';
+import { uncoveredParts, visiblePictures } from './uncovered';
 import { defineRule, type Finding, type Fix } from './rule';
 
 type Side = 'left' | 'right' | 'top' | 'bottom';
@@ -67,7 +67,7 @@ export const covered = defineRule({
   needs: ['layers', 'backdrop', 'canvas', 'slot'],
   judge({ layers, backdrop, canvas, slot }): Finding[] {
     if (slot.keepsTransparency) return [];
-    const bare = bareParts(layers, backdrop, canvas);
+    const bare = uncoveredParts(layers, backdrop, canvas);
     if (bare.length === 0) return [];
     const photo = visiblePictures(layers).find((p) => p.role === 'photo' && p.opaque && !p.locked);
     const some = layers.some((l) => l.visible);

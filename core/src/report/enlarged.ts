@@ -1,7 +1,7 @@
 import type { PictureLayer } from '../graphic/graphic';
 import { pictureGeometry, pictureScale, stretchOf } from '../graphic/picture-geometry';
 import { topDensity } from '../slot/slot';
-import { visiblePictures } from './bare';
+import { visiblePictures } from './uncovered';
 import { defineRule, type Finding, type Fix } from './rule';
 
 /** Rounding in the fitting sums must not count as enlargement. */

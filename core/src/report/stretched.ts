@@ -1,5 +1,5 @@
 import { stretchOf, pictureBounds } from '../graphic/picture-geometry';
-import { visiblePictures } from './bare';
+import { visiblePictures } from './uncovered';
 import { defineRule, type Finding } from './rule';
 
 /** How far a picture is from its true proportions, in words; empty where it is true. */

@@ -1,4 +1,4 @@
-import { bareParts } from './bare';
+import { uncoveredParts } from './uncovered';
 import { defineRule, type Finding } from './rule';
 
 /** A transparent canvas needs a format that has transparency; JPEG has none (ITU-T T.81 knows no alpha). */
@@ -9,7 +9,7 @@ export const transparency = defineRule({
   judge({ layers, backdrop, canvas, choices, slot }): Finding[] {
     // Where the slot keeps no transparency, bare parts are a finding of their own.
     if (!slot.keepsTransparency || choices.format !== 'jpeg') return [];
-    if (bareParts(layers, backdrop, canvas).length === 0) return [];
+    if (uncoveredParts(layers, backdrop, canvas).length === 0) return [];
     const format = (['png', 'webp'] as const).find((f) => slot.formats.includes(f));
     return [
       {

@@ -148,9 +148,9 @@ export class Browser {
     }
   }
 
-  /** Chooses a layer by the beginning of its leaf's label. */
-  async leaf(label: string): Promise<void> {
-    await (await this.find(`.leaf[aria-label^="${label}"]`)).click();
+  /** Chooses a layer by the beginning of its label in the list. */
+  async layer(label: string): Promise<void> {
+    await (await this.find(`.layer-item[aria-label^="${label}"]`)).click();
     await this.frame();
   }
 

@@ -33,7 +33,7 @@ const key = (k, own = {}) => (document.activeElement ?? document.body).dispatchE
 const chord = (k, own = {}) => { document.activeElement?.blur(); document.body.dispatchEvent(new KeyboardEvent('keydown', { key: k, ctrlKey: true, bubbles: true, cancelable: true, ...own })); };
 const closeMenus = async () => { document.querySelector('.cdk-overlay-backdrop')?.click(); await frame(); };
 const fromMenu = async (name) => {
-  const add = all('.leaf-row > button').at(-1);
+  const add = all('.layer-row > button').at(-1);
   if (!add) return;
   add.click(); await frame(); await frame();
   const items = all('.mat-mdc-menu-item').filter((i) => /^\\s*(Words|Veil|Shape)\\s*$/.test(i.textContent));
@@ -57,14 +57,14 @@ const hand = (type, data) => document.querySelector('bs-workbench-page').dispatc
 const acts = {
   async words() { await fromMenu('Words'); },
   async shape() { await fromMenu(); },
-  leaf() { pick(all('.leaf'))?.click(); },
+  layer() { pick(all('.layer-item'))?.click(); },
   write() { const f = pick(all('bs-settings textarea, bs-words-editor textarea')); if (f) give(f, texts(), 'input'); },
   figure() { const f = pick(all('bs-settings bs-number input, bs-settings input[type=text]')); if (f) { give(f, figures(), 'change'); } },
   slide() { const f = pick(all('bs-settings input[type=range]')); if (f) { give(f, String(Number(f.min) + r() * (Number(f.max) - Number(f.min))), 'input'); f.dispatchEvent(new Event('change', { bubbles: true })); } },
   tab() { pick(all('bs-settings [role=tab]'))?.click(); },
   async press() { const b = pick(all('bs-settings button:not([role=tab])').filter((b) => !/file|Bring|Another|shelf|SVG|font|Find/i.test(b.textContent + b.ariaLabel))); b?.click(); await frame(); await closeMenus(); },
   name() { const f = all('input.name')[0]; if (f) give(f, texts(), 'change'); },
-  async rename() { const l = pick(all('li .leaf')); l?.dispatchEvent(new MouseEvent('dblclick', { bubbles: true })); await frame(); const f = all('.rename')[0]; if (f) { f.value = texts(); f.blur(); } },
+  async rename() { const l = pick(all('li .layer-item')); l?.dispatchEvent(new MouseEvent('dblclick', { bubbles: true })); await frame(); const f = all('.rename')[0]; if (f) { f.value = texts(); f.blur(); } },
   duplicate() { chord('d'); },
   copy() { chord('c'); chord('v'); },
   undo() { for (let i = 0; i < 1 + r() * 6; i++) chord('z'); },

@@ -10,7 +10,7 @@ const REST = 90;
 
 /** Keeps the strength of veils at just enough for as long as that is asked of them, as photo and words change. */
 @Injectable({ providedIn: 'root' })
-export class JustEnoughService {
+export class LeastVeilService {
   private readonly workbench = inject(Workbench);
   private readonly pixels = inject(PixelsService);
   /** What was found for each veil, by its id. */
@@ -26,7 +26,7 @@ export class JustEnoughService {
       this.workbench.writes();
       // While something is dragged its veil stays; what it needs is found when it is let go.
       if (!graphic || this.workbench.draft()) return;
-      const veils = graphic.layers.filter((l): l is VeilLayer => l.role === 'veil' && l.justEnough && l.visible);
+      const veils = graphic.layers.filter((l): l is VeilLayer => l.role === 'veil' && l.leastVeil && l.visible);
       if (!veils.length) return;
       const stop = new AbortController();
       const resting = setTimeout(

@@ -203,6 +203,6 @@ export function veilLayer(graphic: Graphic): VeilLayer {
     colour: pale ? '#000000' : '#ffffff',
     strength: 102,
     words: [],
-    justEnough: words !== undefined,
+    leastVeil: words !== undefined,
   };
 }

@@ -7,7 +7,7 @@ const KEY = 'slots-kept';
 
 /** Graphics keep the slot they were made for; this tells where the book has another by now. */
 @Injectable({ providedIn: 'root' })
-export class FollowedSlots {
+export class SlotChanges {
   private readonly book = inject(SlotBook);
   private readonly repository = inject(GraphicsRepository);
   /** For a graphic, the state of its slot that a person chose not to follow. */

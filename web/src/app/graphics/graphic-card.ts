@@ -17,7 +17,7 @@ import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
 import { PageLikeness, pageOf } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
-import { FollowedSlots } from '../document/slot-changes.service';
+import { SlotChanges } from '../document/slot-changes.service';
 import { PreviewService, type Preview } from './preview.service';
 
 /** A graphic standing on its page, in the slot's true proportions. */
@@ -130,7 +130,7 @@ export class GraphicCard {
   readonly live = input('');
   protected readonly when = whenText;
   protected readonly sizeOf = sizeText;
-  private readonly followed = inject(FollowedSlots);
+  private readonly followed = inject(SlotChanges);
   protected readonly slotNow = computed(() => this.followed.changed(this.entry().graphic));
   readonly duplicated = output();
   readonly deleted = output();

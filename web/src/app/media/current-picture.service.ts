@@ -3,7 +3,7 @@ import { MOST_BYTES, Refusal, bad, cutText, good, tooHeavy, type CurrentPicture,
 import { readDrawing } from './drawings';
 import { LONGEST, PixelsService } from '../pixels/pixels.service';
 
-export interface Examined {
+export interface Diagnosed {
   readonly facts: CurrentPicture;
   readonly blob: Blob;
   readonly name: string;
@@ -14,11 +14,11 @@ export interface Examined {
 export class CurrentPictures {
   private readonly pixels = inject(PixelsService);
 
-  async fromFile(file: Blob & { name?: string }): Promise<Result<Examined>> {
+  async fromFile(file: Blob & { name?: string }): Promise<Result<Diagnosed>> {
     const name = file.name ?? '';
     if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
     try {
-      const facts = await this.pixels.files.within(LONGEST, { kind: 'examine', blob: file, name });
+      const facts = await this.pixels.files.within(LONGEST, { kind: 'diagnose-picture', blob: file, name });
       if (!facts.ok) return facts;
       if (facts.value.type !== 'svg') return good({ facts: facts.value, blob: file, name });
       // A drawing is shown only as it was made harmless: what looks small can mean millions of parts.
@@ -29,7 +29,7 @@ export class CurrentPictures {
     }
   }
 
-  async fromAddress(address: string, signal?: AbortSignal): Promise<Result<Examined>> {
+  async fromAddress(address: string, signal?: AbortSignal): Promise<Result<Diagnosed>> {
     const file = await this.fileAt(address, signal);
     return file.ok ? this.fromFile(file.value) : file;
   }

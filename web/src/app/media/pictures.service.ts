@@ -29,7 +29,7 @@ export class PicturesService {
   ): Promise<Result<AssetRecord>> {
     const name = file.name ?? '';
     if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
-    const found = await this.pixels.inspect(file, name, signal);
+    const found = await this.pixels.importPicture(file, name, signal);
     if (!found.ok) return found;
     const { type } = found.value;
     const picture = found.value.type === 'svg' ? await this.drawing(file, name, signal) : good(found.value);

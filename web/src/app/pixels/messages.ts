@@ -81,7 +81,7 @@ export const Task = z.discriminatedUnion('kind', [
   /** The colours of a surface's edges, and how well they meet it when run on. */
   z.object({ kind: z.literal('edges'), need: SurfaceRequest, drawn: bitmap.optional() }),
   /** Looks at a file: what it is, its hash, whether it can be decoded and is opaque. */
-  z.object({ kind: z.literal('inspect'), blob: z.instanceof(Blob), name: z.string(), most: z.number() }),
+  z.object({ kind: z.literal('import-picture'), blob: z.instanceof(Blob), name: z.string(), most: z.number() }),
   /** Paints a graphic for a file and encodes it. */
   z.object({
     kind: z.literal('file'),
@@ -95,7 +95,7 @@ export const Task = z.discriminatedUnion('kind', [
   /** A miniature of a graphic, `width` px wide. */
   z.object({ kind: z.literal('miniature'), graphic: Graphic, width: z.number(), vectors }),
   /** Looks at a picture that is in use now. */
-  z.object({ kind: z.literal('examine'), blob: z.instanceof(Blob), name: z.string() }),
+  z.object({ kind: z.literal('diagnose-picture'), blob: z.instanceof(Blob), name: z.string() }),
   /** Opens a screenshot to be measured, under a key; snaps a rough drag on it (device px); lets it go. */
   z.object({ kind: z.literal('shot-open'), key: z.string(), blob: z.instanceof(Blob), name: z.string() }),
   z.object({ kind: z.literal('shot-measure'), key: z.string(), rough: box, density: z.number().positive().max(10) }),
@@ -103,7 +103,7 @@ export const Task = z.discriminatedUnion('kind', [
   /** Lets go of pictures and surfaces: no graphic is open. */
   z.object({ kind: z.literal('forget') }),
   /** The least strength of a veil with which its words stand out. */
-  z.object({ kind: z.literal('just-enough'), graphic: Graphic, veil: z.string(), ground: z.string(), vectors }),
+  z.object({ kind: z.literal('least-veil'), graphic: Graphic, veil: z.string(), ground: z.string(), vectors }),
   /** The colours that pictures are made of, at most eight. */
   z.object({ kind: z.literal('palette'), pictures: z.array(z.union([z.instanceof(Blob), bitmap])).max(20) }),
   /** Opens a font file. */
@@ -119,7 +119,7 @@ export const Request = z.union([z.object({ id: z.number(), task: Task }), z.obje
 export type Request = z.infer<typeof Request>;
 
 /** What a picture file turned out to be. A drawing (SVG) is only told apart: the page has to draw it. */
-export type Inspected =
+export type ImportedPicture =
   | { readonly type: 'svg'; readonly width: number; readonly height: number }
   | {
       readonly type: Exclude<PictureType, 'svg'>;
@@ -155,16 +155,16 @@ export interface Answers {
   silhouette: Silhouette;
   focus: ProposedFocus;
   edges: EdgeFacts[];
-  inspect: Result<Inspected>;
+  'import-picture': Result<ImportedPicture>;
   /** `decoded`: how many files had to be decoded for it. */
   file: { blob: Blob; width: number; height: number; decoded: number };
   miniature: Blob;
   legibility: Legibility[];
   'ground-map': GroundMap;
-  'just-enough': FoundStrength;
+  'least-veil': FoundStrength;
   font: Result<OpenedFont>;
   palette: string[];
-  examine: Result<CurrentPicture>;
+  'diagnose-picture': Result<CurrentPicture>;
   'shot-open': Result<ImageBitmap>;
   'shot-measure': Result<Measured>;
   'shot-close': null;

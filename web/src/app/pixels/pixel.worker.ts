@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { encode, warmUp } from './jobs/encode';
-import { examine } from './jobs/diagnose-picture';
-import { inspect } from './jobs/import-picture';
+import { diagnosePicture } from './jobs/diagnose-picture';
+import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
 import { proposedFocus } from './jobs/focus';
 import { paletteFrom } from './jobs/palette';
@@ -35,8 +35,8 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       const bitmap = await looked(rough(whole, task.most), task.look, task.tint);
       return { value: bitmap, transfer: [bitmap] };
     }
-    case 'inspect': {
-      const found = await inspect(task.blob, task.name, task.most);
+    case 'import-picture': {
+      const found = await importPicture(task.blob, task.name, task.most);
       return { value: found, transfer: found.ok && 'rough' in found.value ? [found.value.rough] : [] };
     }
     case 'file': {
@@ -82,13 +82,13 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       const opened = await openFont(task.blob, task.name);
       return { value: opened, transfer: opened.ok ? [opened.value.bytes] : [] };
     }
-    case 'just-enough': {
+    case 'least-veil': {
       const found = await strengthFor(task.graphic, task.veil, task.ground, task.vectors, stopped);
       if (!found) throw new Stopped();
       return { value: found, transfer: [] };
     }
-    case 'examine':
-      return { value: await examine(task.blob, task.name), transfer: [] };
+    case 'diagnose-picture':
+      return { value: await diagnosePicture(task.blob, task.name), transfer: [] };
     case 'shot-open': {
       const opened = await openShot(task.key, task.blob, task.name);
       return { value: opened, transfer: opened.ok ? [opened.value] : [] };

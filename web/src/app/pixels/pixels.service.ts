@@ -45,8 +45,8 @@ export class PixelsService {
   /** Rough pictures that came with an inspection, until the screen fetches them. */
   private readonly roughs = new BitmapCache(WAITING);
 
-  async inspect(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['inspect']> {
-    const found = await this.sight.within(LONGEST, { kind: 'inspect', blob, name, most: ROUGH_SIDE }, signal);
+  async importPicture(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['import-picture']> {
+    const found = await this.sight.within(LONGEST, { kind: 'import-picture', blob, name, most: ROUGH_SIDE }, signal);
     if (found.ok && 'rough' in found.value) this.roughs.set(found.value.hash, found.value.rough);
     return found;
   }
@@ -181,11 +181,11 @@ export class PixelsService {
   }
 
   /** The least strength of a veil with which its words stand out. */
-  async strengthFor(graphic: Graphic, veil: string, signal?: AbortSignal): Promise<Answers['just-enough']> {
+  async strengthFor(graphic: Graphic, veil: string, signal?: AbortSignal): Promise<Answers['least-veil']> {
     const { slot } = mainFrame(graphic);
     const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
     return this.sight.run(
-      { kind: 'just-enough', graphic, veil, ground: slot.ground, vectors },
+      { kind: 'least-veil', graphic, veil, ground: slot.ground, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -38,13 +38,13 @@ import { SlotCard } from './slot-card';
 import { SlotEditor } from './slot-editor';
 import { SlotOnPage } from '../page/slot-on-page';
 import { SlotOutlines } from './slot-outlines';
-import { LiveWay } from './finders/live-finder';
-import { MosaicWay } from './finders/mosaic-finder';
-import { PictureWay } from './finders/picture-finder';
-import { RatioWay } from './finders/ratio-finder';
-import { ScreenshotWay } from './finders/screenshot-finder';
-import { StripWay } from './finders/strip-finder';
-import { TypeWay } from './finders/type-finder';
+import { LiveFinder } from './finders/live-finder';
+import { MosaicFinder } from './finders/mosaic-finder';
+import { PictureFinder } from './finders/picture-finder';
+import { RatioFinder } from './finders/ratio-finder';
+import { ScreenshotFinder } from './finders/screenshot-finder';
+import { StripFinder } from './finders/strip-finder';
+import { TypeFinder } from './finders/type-finder';
 import { today } from '../ui/when';
 import { droppedFiles, holdsFiles, slotUnder } from '../ui/dropped';
 import { saveFile } from '../ui/download';
@@ -77,13 +77,13 @@ const MOST_FILE = 16_000_000;
     SlotEditor,
     SlotOnPage,
     ShotView,
-    TypeWay,
-    RatioWay,
-    PictureWay,
-    ScreenshotWay,
-    LiveWay,
-    MosaicWay,
-    StripWay,
+    TypeFinder,
+    RatioFinder,
+    PictureFinder,
+    ScreenshotFinder,
+    LiveFinder,
+    MosaicFinder,
+    StripFinder,
   ],
   providers: [ShotService],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -40,24 +40,24 @@ import { TypeService } from '../type/type.service';
 import { Workbench } from '../document/workbench';
 import { GraphicLock } from '../document/graphic-lock';
 import { OpenGraphic } from '../document/open-graphic';
-import { FollowedSlots } from '../document/slot-changes.service';
+import { SlotChanges } from '../document/slot-changes.service';
 import { WorkbenchActions, workbenchFeature } from '../document/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './layers/add-layers';
 import { FieldsService } from '../document/fields.service';
 import { FreshWords } from '../document/fresh-words.service';
 import { FitReportPanel } from './report/fit-report-panel';
-import { JustEnoughService } from '../document/least-veil.service';
+import { LeastVeilService } from '../document/least-veil.service';
 import { LayerKeys } from './layers/layer-keys';
-import { Leaves } from './layers/layer-list';
-import { Grips } from './stage/edit-points';
+import { LayerList } from './layers/layer-list';
+import { EditPoints } from './stage/edit-points';
 import { SubjectHints } from './stage/subject-hints';
 import { Settings } from './settings/settings';
 import { Stage } from './stage/stage';
 import { StepsPanel } from './steps/steps-panel';
 import { SurfaceStore } from '../pixels/surface-store';
 
-/** One graphic at work: the canvas in its faint page, leaves and settings, the fit report. */
+/** One graphic at work: the canvas in its faint page, layers and settings, the fit report. */
 @Component({
   selector: 'bs-workbench-page',
   imports: [
@@ -65,7 +65,7 @@ import { SurfaceStore } from '../pixels/surface-store';
     SaveState,
     Icon,
     Stage,
-    Leaves,
+    LayerList,
     Settings,
     FinishPanel,
     FitReportPanel,
@@ -75,7 +75,7 @@ import { SurfaceStore } from '../pixels/surface-store';
     MatMenuItem,
     MatMenuTrigger,
   ],
-  providers: [SurfaceStore, FreshWords, AddLayers, LayerKeys, Grips, SubjectHints],
+  providers: [SurfaceStore, FreshWords, AddLayers, LayerKeys, EditPoints, SubjectHints],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(document:keydown)': 'keys.key($event)',
@@ -131,7 +131,7 @@ export class WorkbenchPage {
   protected readonly finishing = signal(false);
   protected readonly problem = signal('');
 
-  private readonly followed = inject(FollowedSlots);
+  private readonly followed = inject(SlotChanges);
   /** The slot as the book has it now, where that is another than this graphic was made for. */
   protected readonly changedSlot = computed(() => {
     const graphic = this.workbench.graphic();
@@ -142,7 +142,7 @@ export class WorkbenchPage {
     return slot && now ? slotChanges(slot, now).join(', ') : '';
   });
 
-  protected followSlot(slot: Slot): void {
+  protected adaptToSlot(slot: Slot): void {
     this.workbench.edit({ type: 'follow-slot', slot, name: `Slot: ${sizeText(slot)}` });
   }
 
@@ -152,7 +152,7 @@ export class WorkbenchPage {
 
   constructor() {
     // Veils are kept just strong enough for as long as the graphic is at work.
-    inject(JustEnoughService);
+    inject(LeastVeilService);
     inject(FieldsService);
     effect(() => {
       const id = this.id();
@@ -268,7 +268,7 @@ export class WorkbenchPage {
     if (event.relatedTarget === null) this.dropping.set(false);
   }
 
-  /** On a picture's leaf, or with "Another photo" open, it takes that picture's place; at an end of a wide canvas it stands there. */
+  /** On a picture's place in the layer list, or with "Another photo" open, it takes that picture's place; at an end of a wide canvas it stands there. */
   protected async dropped(event: DragEvent): Promise<void> {
     this.dropping.set(false);
     const on = (event.target as Element | null)?.closest<HTMLElement>('[data-layer]')?.dataset['layer'];

@@ -14,7 +14,7 @@ import { decodedOrWhy } from './pictures';
 const MOST_FOR_MARGINS = 40e6;
 
 /** Looks at a picture that is in use now: what its file says, and how much of it is empty. */
-export async function examine(blob: Blob, name: string): Promise<Result<CurrentPicture>> {
+export async function diagnosePicture(blob: Blob, name: string): Promise<Result<CurrentPicture>> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
   const facts = identify(bytes, name);
   if (!facts.ok) return facts;

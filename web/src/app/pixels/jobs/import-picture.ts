@@ -9,7 +9,7 @@ import {
   type Result,
 } from '@bright-slot/core';
 import { sha256 } from '../../storage/hash';
-import type { Inspected } from '../messages';
+import type { ImportedPicture } from '../messages';
 import { proposedFocus } from './focus';
 import { decodedOrWhy, remember } from './pictures';
 import { rough } from './rough';
@@ -66,7 +66,7 @@ async function thumbOf(picture: ImageBitmap): Promise<Blob> {
 }
 
 /** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
-export async function inspect(blob: Blob, name: string, most: number): Promise<Result<Inspected>> {
+export async function importPicture(blob: Blob, name: string, most: number): Promise<Result<ImportedPicture>> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
   const facts = identify(bytes, name);
   if (!facts.ok) return facts;

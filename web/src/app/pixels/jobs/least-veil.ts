@@ -1,13 +1,13 @@
 import {
   faintestLetter,
-  justEnough,
+  leastVeil,
   mainFrame,
   marginAt,
   veiledWords,
   waysOf,
   withLayer,
   type Graphic,
-  type JustEnough,
+  type LeastVeil,
   type Reader,
   type Readings,
   type VeilLayer,
@@ -23,7 +23,7 @@ export interface Offer {
   readonly strength: number;
 }
 
-export interface FoundStrength extends JustEnough {
+export interface FoundStrength extends LeastVeil {
   /** Whether there were words to find it for. */
   readonly words: number;
   readonly offers: readonly Offer[];
@@ -116,7 +116,7 @@ export async function strengthFor(
   const reader = await readerFor(graphic, ground, vectors, stopped);
   const words = await lookAt(graphic, veil, reader);
   if (!words || stopped()) return null;
-  let found = justEnough(readingsOf(words), shownScale);
+  let found = leastVeil(readingsOf(words), shownScale);
   if (found.strength !== null) {
     // Only words near their limit there are looked at again.
     const { strength } = found;
@@ -129,14 +129,14 @@ export async function strengthFor(
   if (found.strength === null) {
     for (const colour of INKS) {
       const inked = readingsOf(words).map(([own, ...line]) => [{ ...own!, ink: colour }, ...line]);
-      const { strength } = justEnough(inked, shownScale);
+      const { strength } = leastVeil(inked, shownScale);
       if (strength !== null) offers.push({ kind: 'ink', colour, strength });
       if (stopped()) return null;
     }
     for (const colour of INKS.filter((c) => c !== veil.colour)) {
       const other = await lookAt(graphic, { ...veil, colour }, reader);
       if (!other || stopped()) return null;
-      const { strength } = justEnough(readingsOf(other), shownScale);
+      const { strength } = leastVeil(readingsOf(other), shownScale);
       if (strength !== null) offers.push({ kind: 'veil', colour, strength });
     }
   }

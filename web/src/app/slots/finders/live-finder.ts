@@ -13,7 +13,7 @@ import { DomSanitizer, type SafeUrl } from '@angular/platform-browser';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { fitText, figure, readLive, slotFromLive, type LiveMeasure, type Slot } from '@bright-slot/core';
 import { SiteClient } from '../../connector/site-client';
-import { CurrentPictures, type Examined } from '../../media/current-picture.service';
+import { CurrentPictures, type Diagnosed } from '../../media/current-picture.service';
 import { fileText } from '../slot-facts';
 import { AddSlot } from './add-slot';
 import { PictureFacts } from './picture-facts';
@@ -22,7 +22,7 @@ import { copyText } from '../../ui/download';
 
 /** The measuring bookmark, and what it hands back. */
 @Component({
-  selector: 'bs-live-way',
+  selector: 'bs-live-finder',
   imports: [AddSlot, PictureFacts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:paste)': 'pasted($event)' },
@@ -58,12 +58,12 @@ import { copyText } from '../../ui/download';
         <dd>{{ m.page }}</dd>
       </dl>
       <bs-add-slot [slots]="slots()" [suggested]="slot()?.name ?? ''" (added)="added.emit($event)" />
-      @if (m.picture && !examined()) {
+      @if (m.picture && !diagnosed()) {
         <button type="button" class="button" [disabled]="busy()" (click)="look(m)">
           {{ busy() ? 'Fetching …' : 'Look at the picture there' }}
         </button>
       }
-      @if (examined(); as e) {
+      @if (diagnosed(); as e) {
         <bs-picture-facts [picture]="e.facts" [slot]="slot()" />
       }
     }
@@ -103,7 +103,7 @@ import { copyText } from '../../ui/download';
     }
   `,
 })
-export class LiveWay {
+export class LiveFinder {
   /** What the bookmark put into the address of this page. */
   readonly handed = input('');
   readonly added = output<readonly Slot[]>();
@@ -115,7 +115,7 @@ export class LiveWay {
   protected readonly problem = signal('');
   protected readonly source = signal('');
   protected readonly busy = signal(false);
-  protected readonly examined = signal<Examined | null>(null);
+  protected readonly diagnosed = signal<Diagnosed | null>(null);
   protected readonly fit = (s: Slot) => fitText(s.fit);
   protected readonly f = (n: number) => figure(n);
   protected readonly file = fileText;
@@ -159,7 +159,7 @@ export class LiveWay {
     this.problem.set(m.ok ? '' : m.problem.message);
     if (!m.ok) return;
     this.measured.set(m.value);
-    this.examined.set(null);
+    this.diagnosed.set(null);
     const slot = slotFromLive(m.value, { id: 'measured', dated: '2026-01-01' });
     if (!slot.ok) this.problem.set(slot.problem.message);
   }
@@ -175,7 +175,7 @@ export class LiveWay {
     this.busy.set(true);
     const found = await this.pictures.fromAddress(m.picture!.address);
     this.busy.set(false);
-    if (found.ok) this.examined.set(found.value);
+    if (found.ok) this.diagnosed.set(found.value);
     else this.problem.set(found.problem.message);
   }
 

@@ -26,7 +26,7 @@ interface Row {
 
 /** The exact cells of a mosaic with gaps, and the whole pixels each needs. */
 @Component({
-  selector: 'bs-mosaic-way',
+  selector: 'bs-mosaic-finder',
   imports: [TextField, AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -131,7 +131,7 @@ interface Row {
     }
   `,
 })
-export class MosaicWay {
+export class MosaicFinder {
   readonly added = output<readonly Slot[]>();
   private readonly snack = inject(MatSnackBar);
   protected readonly ready = arrangements;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input
 import { typedSlot, type Result, type Slot } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
 import { SiteClient } from '../../connector/site-client';
-import { CurrentPictures, type Examined } from '../../media/current-picture.service';
+import { CurrentPictures, type Diagnosed } from '../../media/current-picture.service';
 import { SlotBook } from '../../storage/slot-book.service';
 import { AddSlot } from './add-slot';
 import { PictureFacts } from './picture-facts';
@@ -10,7 +10,7 @@ import { SlotSelect } from './slot-select';
 
 /** The picture that is there now, from a file, the clipboard or its address: what it is and how it suits a slot. */
 @Component({
-  selector: 'bs-picture-way',
+  selector: 'bs-picture-finder',
   imports: [TextField, AddSlot, SlotSelect, PictureFacts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
@@ -76,14 +76,14 @@ import { SlotSelect } from './slot-select';
     }
   `,
 })
-export class PictureWay {
+export class PictureFinder {
   readonly slot = input<Slot | null>(null);
   readonly added = output<readonly Slot[]>();
   private readonly pictures = inject(CurrentPictures);
   protected readonly address = signal('');
   protected readonly busy = signal(false);
   protected readonly problem = signal('');
-  protected readonly found = signal<Examined | null>(null);
+  protected readonly found = signal<Diagnosed | null>(null);
   protected readonly url = signal('');
   protected readonly picked = signal<Slot | null>(null);
   private readonly book = inject(SlotBook);
@@ -120,11 +120,11 @@ export class PictureWay {
     this.url.set('');
   }
 
-  protected nameOf(f: Examined): string {
+  protected nameOf(f: Diagnosed): string {
     return f.name.replace(/\.[a-z0-9]+$/i, '').slice(0, 60) || 'As the picture';
   }
 
-  private async take(work: (signal: AbortSignal) => Promise<Result<Examined>>): Promise<void> {
+  private async take(work: (signal: AbortSignal) => Promise<Result<Diagnosed>>): Promise<void> {
     this.controller?.abort();
     const controller = (this.controller = new AbortController());
     this.busy.set(true);

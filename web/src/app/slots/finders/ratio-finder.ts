@@ -27,7 +27,7 @@ const percent = (share: number) => figure(Math.abs(share) * 100, Math.abs(share)
 
 /** Another working size for a slot, from its ratio and one side. */
 @Component({
-  selector: 'bs-ratio-way',
+  selector: 'bs-ratio-finder',
   imports: [TextField, AddSlot, SlotSelect],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -93,7 +93,7 @@ const percent = (share: number) => figure(Math.abs(share) * 100, Math.abs(share)
   `,
   styleUrl: './_finder.scss',
 })
-export class RatioWay {
+export class RatioFinder {
   readonly slot = input<Slot | null>(null);
   readonly added = output<readonly Slot[]>();
   private readonly book = inject(SlotBook);

@@ -6,7 +6,7 @@ import { AddSlot } from './add-slot';
 
 /** What was found on the screenshot, in CSS px, with the sums. */
 @Component({
-  selector: 'bs-screenshot-way',
+  selector: 'bs-screenshot-finder',
   imports: [AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -94,7 +94,7 @@ import { AddSlot } from './add-slot';
     }
   `,
 })
-export class ScreenshotWay {
+export class ScreenshotFinder {
   readonly added = output<readonly Slot[]>();
   protected readonly shots = inject(ShotService);
   protected readonly densities = densitiesKnown;

@@ -5,7 +5,7 @@ import { AddSlot } from './add-slot';
 
 /** Equal tiles in a row, cut from one picture. */
 @Component({
-  selector: 'bs-strip-way',
+  selector: 'bs-strip-finder',
   imports: [TextField, AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -84,7 +84,7 @@ import { AddSlot } from './add-slot';
     }
   `,
 })
-export class StripWay {
+export class StripFinder {
   readonly added = output<readonly Slot[]>();
   protected readonly count = signal('5');
   protected readonly tile = signal('134');

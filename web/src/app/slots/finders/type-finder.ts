@@ -19,7 +19,7 @@ import { AddSlot } from './add-slot';
 
 /** A size typed in any unit, converted as it is typed. */
 @Component({
-  selector: 'bs-type-way',
+  selector: 'bs-type-finder',
   imports: [TextField, AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -90,7 +90,7 @@ import { AddSlot } from './add-slot';
   styleUrl: './_finder.scss',
   styles: '.back { color: var(--ink-soft); font-weight: 400; font-size: 12px; }',
 })
-export class TypeWay {
+export class TypeFinder {
   readonly added = output<readonly Slot[]>();
   protected readonly units = lengthUnits;
   protected readonly width = signal('1600');

@@ -18,18 +18,18 @@ import { Workbench } from '../../document/workbench';
 import { BACKDROP } from '../../document/workbench.store';
 import { AddLayers } from './add-layers';
 import { LayerKeys } from './layer-keys';
-import { LeafPicture, leafSize } from './layer-picture';
+import { LayerPicture, layerPictureSize } from './layer-picture';
 
 /** How layers are shown: in the slot's own proportions, in a row from back to front. */
 @Component({
-  selector: 'bs-leaves',
-  imports: [CdkDropList, CdkDrag, Icon, LeafPicture, MatMenu, MatMenuItem, MatMenuTrigger],
+  selector: 'bs-layer-list',
+  imports: [CdkDropList, CdkDrag, Icon, LayerPicture, MatMenu, MatMenuItem, MatMenuTrigger],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="back" [class.selected]="selectedId() === backdropId">
       <button
         type="button"
-        class="leaf"
+        class="layer-item"
         [attr.aria-pressed]="selectedId() === backdropId"
         [attr.aria-label]="'Backdrop: ' + backdrop().text"
         [style.width.px]="backSize().width"
@@ -67,14 +67,14 @@ import { LeafPicture, leafSize } from './layer-picture';
           </button>
           <button
             type="button"
-            class="leaf"
+            class="layer-item"
             [attr.aria-pressed]="layer.id === selectedId()"
             [attr.aria-label]="describe(layer, i)"
             (click)="select(layer)"
             (keydown)="key($event, layer, i)"
             (dblclick)="renaming.set(layer.id)"
           >
-            <bs-leaf-picture [layer]="layer" />
+            <bs-layer-picture [layer]="layer" />
           </button>
           <div class="row">
             @if (renaming() === layer.id) {
@@ -155,10 +155,10 @@ import { LeafPicture, leafSize } from './layer-picture';
       border-top: 3px solid transparent;
       border-radius: var(--corner) var(--corner) 0 0;
     }
-    .leaf.clear {
+    .layer-item.clear {
       background: repeating-conic-gradient(#fff 0 25%, #e6dfd0 0 50%) 0 0 / 12px 12px;
     }
-    .back .leaf {
+    .back .layer-item {
       cursor: pointer;
     }
     .insert {
@@ -224,10 +224,10 @@ import { LeafPicture, leafSize } from './layer-picture';
       min-width: 0;
       flex: 1;
     }
-    li.hidden .leaf {
+    li.hidden .layer-item {
       opacity: 0.35;
     }
-    .leaf {
+    .layer-item {
       display: block;
       padding: 0;
       border: 1px solid var(--border);
@@ -295,7 +295,7 @@ import { LeafPicture, leafSize } from './layer-picture';
     }
   `,
 })
-export class Leaves {
+export class LayerList {
   /** The menu of what can be added; the insertion points open it. */
   readonly addMenu = input.required<MatMenu>();
   private readonly workbench = inject(Workbench);
@@ -306,7 +306,7 @@ export class Leaves {
     if (!b || b.kind === 'none') return { text: 'none', colour: '' };
     return { text: b.kind === 'colour' ? b.colour : 'a gradient', colour: fillCss(b, this.backSize()) };
   });
-  protected readonly backSize = computed(() => leafSize(this.workbench.graphic()!.canvas));
+  protected readonly backSize = computed(() => layerPictureSize(this.workbench.graphic()!.canvas));
   protected readonly keys = inject(LayerKeys);
   protected readonly layers = computed(() => this.workbench.working()?.layers ?? []);
   protected readonly selectedId = this.workbench.selectedId;
@@ -319,14 +319,14 @@ export class Leaves {
   protected readonly said = signal('');
 
   constructor() {
-    // What is selected, on the canvas too, is seen among the leaves; only their own row is scrolled for it.
+    // What is selected, on the canvas too, is seen in the list; only their own row is scrolled for it.
     afterRenderEffect({
       read: () => {
         if (!this.selectedId()) return;
-        const leaf = this.host.nativeElement.querySelector<HTMLElement>('li.selected');
-        const row = leaf?.parentElement;
-        if (!leaf || !row) return;
-        const [a, b] = [leaf.getBoundingClientRect(), row.getBoundingClientRect()];
+        const item = this.host.nativeElement.querySelector<HTMLElement>('li.selected');
+        const row = item?.parentElement;
+        if (!item || !row) return;
+        const [a, b] = [item.getBoundingClientRect(), row.getBoundingClientRect()];
         if (a.left < b.left) row.scrollLeft += a.left - b.left;
         else if (a.right > b.right) row.scrollLeft += a.right - b.right;
       },
@@ -343,7 +343,10 @@ export class Leaves {
 
   protected first(event: Event): void {
     event.preventDefault();
-    (event.currentTarget as HTMLElement).closest('bs-leaves')?.querySelector<HTMLElement>('li .leaf')?.focus();
+    (event.currentTarget as HTMLElement)
+      .closest('bs-layer-list')
+      ?.querySelector<HTMLElement>('li .layer-item')
+      ?.focus();
   }
 
   protected select(layer: Layer): void {
@@ -363,7 +366,7 @@ export class Leaves {
       this.move(layer, i + by);
       return;
     }
-    const all = list?.parentElement?.querySelectorAll<HTMLElement>('.leaf');
+    const all = list?.parentElement?.querySelectorAll<HTMLElement>('.layer-item');
     all?.[i + 1 + by]?.focus();
   }
 

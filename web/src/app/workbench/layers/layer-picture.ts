@@ -26,8 +26,8 @@ import { TypeService } from '../../type/type.service';
 import { Workbench } from '../../document/workbench';
 import { SurfaceStore } from '../../pixels/surface-store';
 
-/** A leaf's size, CSS px: the canvas's proportions within 128 × 34 or so. */
-export function leafSize(canvas: { width: number; height: number }): { width: number; height: number } {
+/** A layer's size in the list, CSS px: the canvas's proportions within 128 × 34 or so. */
+export function layerPictureSize(canvas: { width: number; height: number }): { width: number; height: number } {
   const ratio = canvas.width / canvas.height;
   const width = Math.min(128, Math.max(34, 34 * ratio));
   return { width, height: Math.max(12, width / ratio) };
@@ -57,26 +57,26 @@ export function paintSmall(
 
 /** One layer alone, small, in the slot's proportions. */
 @Component({
-  selector: 'bs-leaf-picture',
+  selector: 'bs-layer-picture',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.dark]': 'pale()' },
   template: '<canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>',
   styles: ':host { display: block; } :host(.dark) { background: #5d6468; } canvas { display: block; }',
 })
-export class LeafPicture {
+export class LayerPicture {
   readonly layer = input.required<Layer>();
   private readonly workbench = inject(Workbench);
   private readonly store = inject(SurfaceStore);
   private readonly type = inject(TypeService);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  /** Pale words need a darker leaf to be seen on. */
+  /** Pale words need a darker ground to be seen on. */
   protected readonly pale = computed(() => {
     const layer = this.layer();
     return layer.role === 'words' && luminance(firstRun(layer).colour) > 0.4;
   });
-  protected readonly size = computed(() => leafSize(this.workbench.graphic()!.canvas));
+  protected readonly size = computed(() => layerPictureSize(this.workbench.graphic()!.canvas));
 
-  /** What the leaf is painted from; other layers only where it lies about words. */
+  /** What it is painted from; other layers only where it lies about words. */
   private readonly scene = computed(
     () => {
       const graphic = this.workbench.graphic();

@@ -132,7 +132,7 @@ export class CanvasHandles {
         scaleX: 1,
         scaleY: 1,
         draggable: !layer.locked && moves(layer),
-        // A veil lies over what is to be taken hold of: it is chosen by its leaf.
+        // A veil lies over what is to be taken hold of: it is chosen in the layer list.
         listening: !layer.locked && layer.role !== 'veil',
       });
       rect.zIndex(order);

@@ -16,25 +16,25 @@ import {
 import { TypeService } from '../../type/type.service';
 import { Workbench } from '../../document/workbench';
 import { BACKDROP } from '../../document/workbench.store';
-import type { GripOn } from './edit-point-shapes';
-import { backdropGrips, shapeGrips, veilGrips } from './sheet-edit-points';
+import type { EditPointOn } from './edit-point';
+import { backdropPoints, shapePoints, veilPoints } from './sheet-edit-points';
 
 const clamp01 = (n: number) => Math.min(1, Math.max(0, n));
 
 /** What of the selected layer can be taken hold of on the canvas beside its box, as its open section has it. */
 @Injectable()
-export class Grips {
+export class EditPoints {
   private readonly workbench = inject(Workbench);
   private readonly type = inject(TypeService);
 
-  readonly list = computed<readonly GripOn[]>(() => {
+  readonly list = computed<readonly EditPointOn[]>(() => {
     const graphic = this.workbench.working();
     const layer = this.workbench.selected();
     const shaper = this.type.shaper();
-    if (graphic && this.workbench.selectedId() === BACKDROP) return backdropGrips(graphic);
+    if (graphic && this.workbench.selectedId() === BACKDROP) return backdropPoints(graphic);
     if (!graphic || !shaper || !layer || layer.locked) return [];
-    if (layer.role === 'shape') return shapeGrips(layer, graphic, shaper, this.workbench.shapeSection());
-    if (layer.role === 'veil') return veilGrips(layer, graphic.canvas);
+    if (layer.role === 'shape') return shapePoints(layer, graphic, shaper, this.workbench.shapeSection());
+    if (layer.role === 'veil') return veilPoints(layer, graphic.canvas);
     if (!isPicture(layer)) return [];
     if (this.workbench.cropping() === layer.id) return [this.focus(layer)];
     if (this.workbench.section() === 'edge') return this.fadeEnds(layer);
@@ -46,7 +46,7 @@ export class Grips {
   });
 
   /** What was moved is let go: one edit; a covering photo follows its focus once that has come to rest. */
-  letGo(grip: GripOn): void {
+  letGo(grip: EditPointOn): void {
     this.workbench.commitDraft();
     const layer = this.workbench.selected();
     if (grip.id !== 'focus' || !layer || !isPicture(layer) || layer.place.mode !== 'cover') return;
@@ -57,7 +57,7 @@ export class Grips {
     return this.workbench.graphic()!.canvas;
   }
 
-  private focus(layer: PictureLayer): GripOn {
+  private focus(layer: PictureLayer): EditPointOn {
     const { width, height } = layer.natural;
     return {
       id: 'focus',
@@ -78,7 +78,7 @@ export class Grips {
     };
   }
 
-  private fadeEnds(layer: PictureLayer): GripOn[] {
+  private fadeEnds(layer: PictureLayer): EditPointOn[] {
     const { shown, pivot } = pictureGeometry(layer, this.canvas());
     const place = (p: Point) =>
       turnedPoint({ x: shown.x + p.x * shown.width, y: shown.y + p.y * shown.height }, layer.turn, pivot);
@@ -86,7 +86,7 @@ export class Grips {
       const flat = turnedPoint(p, -layer.turn, pivot);
       return { x: (flat.x - shown.x) / shown.width, y: (flat.y - shown.y) / shown.height };
     };
-    return layer.fades.flatMap((fade, i): GripOn[] => {
+    return layer.fades.flatMap((fade, i): EditPointOn[] => {
       const set = (change: Fade): Edit => ({
         type: 'replace-layer',
         layer: { ...layer, fades: layer.fades.map((f, k) => (k === i ? change : f)) },
@@ -121,7 +121,7 @@ export class Grips {
     });
   }
 
-  private seams(pictures: readonly PictureLayer[], layer: PictureLayer): GripOn[] {
+  private seams(pictures: readonly PictureLayer[], layer: PictureLayer): EditPointOn[] {
     const of = (id: string) => pictures.find((l) => l.id === id)!;
     // Moved from where both were when the gesture began, so that coming back brings them back.
     const before = (id: string) => this.workbench.graphic()!.layers.find((l) => l.id === id) as PictureLayer;

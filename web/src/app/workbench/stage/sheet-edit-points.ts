@@ -11,18 +11,18 @@ import {
   type Size,
   type VeilLayer,
 } from '@bright-slot/core';
-import type { GripOn } from './edit-point-shapes';
+import type { EditPointOn } from './edit-point';
 
 const tenth = (n: number) => Math.round(n * 10) / 10;
 const held = (n: number) => Math.min(11, Math.max(-10, n));
 
 /** The two ends of a gradient over a box. */
-function gradientGrips(
+function gradientPoints(
   gradient: Gradient,
   box: Box,
   place: { out(p: Point): Point; in(p: Point): Point },
-  to: (g: Gradient) => ReturnType<GripOn['to']>,
-): GripOn[] {
+  to: (g: Gradient) => ReturnType<EditPointOn['to']>,
+): EditPointOn[] {
   return (['from', 'to'] as const).map((end) => ({
     id: `gradient-${end}`,
     label:
@@ -47,9 +47,9 @@ function gradientGrips(
 
 const asItIs = { out: (p: Point) => p, in: (p: Point) => p };
 
-export function backdropGrips({ backdrop, canvas }: Graphic): GripOn[] {
+export function backdropPoints({ backdrop, canvas }: Graphic): EditPointOn[] {
   if (backdrop.kind !== 'gradient') return [];
-  return gradientGrips(backdrop, { x: 0, y: 0, ...canvas }, asItIs, (g) => ({
+  return gradientPoints(backdrop, { x: 0, y: 0, ...canvas }, asItIs, (g) => ({
     type: 'set-backdrop',
     backdrop: g,
     name: 'Backdrop: gradient moved',
@@ -58,8 +58,8 @@ export function backdropGrips({ backdrop, canvas }: Graphic): GripOn[] {
 }
 
 /** A line's ends, a bubble's tip, and the ends of its gradient while its fill is being seen to. */
-export function shapeGrips(layer: ShapeLayer, graphic: Graphic, shaper: Shaper, section: string): GripOn[] {
-  const replace = (next: ShapeLayer, what: string): ReturnType<GripOn['to']> => ({
+export function shapePoints(layer: ShapeLayer, graphic: Graphic, shaper: Shaper, section: string): EditPointOn[] {
+  const replace = (next: ShapeLayer, what: string): ReturnType<EditPointOn['to']> => ({
     type: 'replace-layer',
     layer: next,
     name: `${layer.name}: ${what} moved`,
@@ -88,7 +88,7 @@ export function shapeGrips(layer: ShapeLayer, graphic: Graphic, shaper: Shaper, 
     out: (p: Point) => turnedPoint(p, turn, about),
     in: (p: Point) => turnedPoint(p, -turn, about),
   };
-  const grips: GripOn[] = [];
+  const grips: EditPointOn[] = [];
   if (form.kind === 'bubble')
     grips.push({
       id: 'tip',
@@ -102,14 +102,14 @@ export function shapeGrips(layer: ShapeLayer, graphic: Graphic, shaper: Shaper, 
       },
     });
   if (fill.kind === 'gradient' && section === 'fill')
-    grips.push(...gradientGrips(fill, box, turned, (g) => replace({ ...layer, fill: g }, 'gradient')));
+    grips.push(...gradientPoints(fill, box, turned, (g) => replace({ ...layer, fill: g }, 'gradient')));
   return grips;
 }
 
 /** The edges of a band, the reach of a veil from a side. */
-export function veilGrips(layer: VeilLayer, { width, height }: Size): GripOn[] {
+export function veilPoints(layer: VeilLayer, { width, height }: Size): EditPointOn[] {
   const { form } = layer;
-  const replace = (next: VeilLayer['form'], what: string): ReturnType<GripOn['to']> => ({
+  const replace = (next: VeilLayer['form'], what: string): ReturnType<EditPointOn['to']> => ({
     type: 'replace-layer',
     layer: { ...layer, form: next },
     name: `${layer.name}: ${what} moved`,

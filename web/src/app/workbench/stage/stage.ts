@@ -43,8 +43,8 @@ import { GraphicLock } from '../../document/graphic-lock';
 import { FitReportService } from '../../document/fit-report.service';
 import { CanvasHandles, type View } from './canvas-handles';
 import { CropView } from './crop-view';
-import { Grips } from './edit-points';
-import { Grip } from './edit-point-shapes';
+import { EditPoints } from './edit-points';
+import { EditPoint } from './edit-point';
 import { SubjectHints } from './subject-hints';
 import { SubjectView } from './subject-view';
 import { SampleView } from './sample-view';
@@ -62,7 +62,7 @@ const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
 /** The canvas, lit, in its page. */
 @Component({
   selector: 'bs-stage',
-  imports: [PageLikeness, Icon, MatTooltip, CropView, SampleView, SubjectView, WordsEditor, Grip],
+  imports: [PageLikeness, Icon, MatTooltip, CropView, SampleView, SubjectView, WordsEditor, EditPoint],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'stage', '[class.only]': 'only()', '[class.on-page]': 'onPage()' },
   templateUrl: './stage.html',
@@ -222,7 +222,7 @@ export class Stage {
     return context.getImageData(0, 0, p.width, p.height);
   });
 
-  protected readonly grips = inject(Grips);
+  protected readonly grips = inject(EditPoints);
   private readonly hints = inject(SubjectHints);
   /** The picture whose subject is being marked. */
   protected readonly marked = computed<PictureLayer | null>(() => {

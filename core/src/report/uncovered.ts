@@ -14,7 +14,7 @@ export function visiblePictures(layers: readonly Layer[]): PictureLayer[] {
  * The parts of a canvas, canvas px, that neither the backdrop nor an opaque layer covers.
  * Strips thinner than 0.01 px count as met.
  */
-export function bareParts(layers: readonly Layer[], backdrop: Backdrop, canvas: Graphic['canvas']): Box[] {
+export function uncoveredParts(layers: readonly Layer[], backdrop: Backdrop, canvas: Graphic['canvas']): Box[] {
   if (isOpaqueFill(backdrop)) return [];
   let bare: Box[] = [{ x: 0, y: 0, ...canvas }];
   for (const layer of layers) {

@@ -135,7 +135,7 @@ function scaled(layer: Layer, from: Graphic['canvas'], to: Graphic['canvas']): L
  * pictures cover it again, everything else keeps its place in proportion and
  * grows or shrinks with the tighter side. Lengths in canvas px.
  */
-export function followSlot(graphic: Graphic, slot: Slot): Graphic {
+export function adaptToSlot(graphic: Graphic, slot: Slot): Graphic {
   const canvas = { width: slot.width, height: slot.height };
   const same = canvas.width === graphic.canvas.width && canvas.height === graphic.canvas.height;
   const { format } = graphic.export;

@@ -1,6 +1,6 @@
 import { blank, photo, slotOf, words } from '../testing/samples';
 import { applyEdit } from './edit';
-import { followSlot, slotChanges } from './follow';
+import { adaptToSlot, slotChanges } from './adapt-to-slot';
 import { Graphic, mainFrame, type PictureLayer, type WordsLayer } from './graphic';
 import { pictureGeometry } from './picture-geometry';
 
@@ -29,7 +29,7 @@ describe('following a slot', () => {
     ],
   };
   const wide = { ...slot, width: 1880, height: 198 };
-  const after = followSlot(made, wide);
+  const after = adaptToSlot(made, wide);
   it('gives the canvas its size, and stays a valid graphic', () => {
     expect(after.canvas).toEqual({ width: 1880, height: 198 });
     expect(mainFrame(after)).toMatchObject({ slot: wide, rect: { x: 0, y: 0, width: 1880, height: 198 } });
@@ -44,7 +44,7 @@ describe('following a slot', () => {
     expect((now.x + now.width / 2) / 1880).toBeCloseTo((before.x + before.width / 2) / 940, 9);
     expect(text.place).toEqual({ x: 940, y: 99 });
     expect(text.paragraphs[0]!.runs[0]!.size).toBe(40);
-    const small = followSlot(made, { ...slot, width: 470, height: 99 });
+    const small = adaptToSlot(made, { ...slot, width: 470, height: 99 });
     expect((small.layers[2] as WordsLayer).paragraphs[0]!.runs[0]!.size).toBe(20);
   });
   it('changes the format where the slot takes it no longer, and is one edit', () => {

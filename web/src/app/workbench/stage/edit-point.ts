@@ -3,20 +3,20 @@ import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output }
 import type { Point } from '@bright-slot/core';
 import type { View } from './canvas-handles';
 
-export type GripShape = 'dot' | 'ring' | 'bar-x' | 'bar-y';
+export type EditPointShape = 'dot' | 'ring' | 'bar-x' | 'bar-y';
 
 /** One thing to take hold of: where it is, and the edit that moving it makes. */
-export interface GripOn {
+export interface EditPointOn {
   readonly id: string;
   readonly label: string;
-  readonly shape: GripShape;
+  readonly shape: EditPointShape;
   readonly at: Point;
   to(p: Point): Edit;
 }
 
 /** Something on the canvas to take hold of, by pointer or by the arrow keys: an end of a line, a point, a seam. */
 @Component({
-  selector: 'bs-grip',
+  selector: 'bs-edit-point',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<button
     type="button"
@@ -80,11 +80,11 @@ export interface GripOn {
     }
   `,
 })
-export class Grip {
+export class EditPoint {
   readonly at = input.required<Point>();
   readonly view = input.required<View>();
   readonly label = input.required<string>();
-  readonly shape = input<GripShape>('dot');
+  readonly shape = input<EditPointShape>('dot');
   /** Where it was moved to, canvas px; not made yet. */
   readonly moved = output<Point>();
   readonly letGo = output();
