@@ -86,6 +86,8 @@ export default tseslint.config(
     },
     plugins: { boundaries, 'import-x': importX },
     settings: {
+      'import-x/extensions': ['.ts'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
       'import-x/resolver-next': [
         createTypeScriptImportResolver({
           project: ['core/tsconfig.json', 'web/tsconfig.json', 'server/tsconfig.json'],
