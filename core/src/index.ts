@@ -20,6 +20,8 @@ export * from './values';
 export * from './pixels/appearance';
 export * from './colour/fill';
 export * from './graphic/shape';
+export * from './graphic/frame';
+export * from './graphic/migrate';
 export * from './graphic/graphic';
 export * from './graphic/runs';
 export * from './graphic/shape-geometry';

@@ -1,6 +1,7 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { converter } from 'culori';
-import { mainFrame, type Graphic } from '../graphic/graphic';
+import { type Graphic } from '../graphic/graphic';
+import { frameOf, wholeCanvas } from '../graphic/frame';
 import type { PaintContext } from '../paint/context';
 import { paint } from '../paint/paint';
 import { plan } from '../paint/plan';
@@ -59,8 +60,8 @@ it('a gradient backdrop covers the canvas, its ends where they belong', async ()
       ],
     },
   };
-  expect(uncoveredParts([], graphic.backdrop, graphic.canvas)).toEqual([]);
-  const p = plan(graphic, mainFrame(graphic), 1, await realShaper());
+  expect(uncoveredParts([], graphic.backdrop, graphic.canvas, wholeCanvas(graphic).rect)).toEqual([]);
+  const p = plan(graphic, frameOf(graphic), 1, await realShaper());
   const context = createCanvas(p.width, p.height).getContext('2d');
   paint(p, { exact: () => undefined, rough: () => undefined }, context as unknown as PaintContext<never>);
   const row = context.getImageData(0, 50, p.width, 1).data;

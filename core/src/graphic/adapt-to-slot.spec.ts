@@ -1,7 +1,8 @@
 import { blank, photo, slotOf, words } from '../testing/samples';
 import { applyEdit } from './edit';
 import { adaptToSlot, slotChanges } from './adapt-to-slot';
-import { Graphic, mainFrame, type PictureLayer, type WordsLayer } from './graphic';
+import { Graphic, type PictureLayer, type WordsLayer } from './graphic';
+import { frameOf } from './frame';
 import { pictureGeometry } from './picture-geometry';
 
 const slot = slotOf('blog-header');
@@ -29,10 +30,10 @@ describe('following a slot', () => {
     ],
   };
   const wide = { ...slot, width: 1880, height: 198 };
-  const after = adaptToSlot(made, wide);
+  const after = adaptToSlot(made, 'main', wide);
   it('gives the canvas its size, and stays a valid graphic', () => {
     expect(after.canvas).toEqual({ width: 1880, height: 198 });
-    expect(mainFrame(after)).toMatchObject({ slot: wide, rect: { x: 0, y: 0, width: 1880, height: 198 } });
+    expect(frameOf(after)).toMatchObject({ slot: wide, rect: { x: 0, y: 0, width: 1880, height: 198 } });
     expect(Graphic.parse(after)).toEqual(after);
   });
   it('keeps places in proportion and lets nothing outgrow the tighter side', () => {
@@ -44,12 +45,12 @@ describe('following a slot', () => {
     expect((now.x + now.width / 2) / 1880).toBeCloseTo((before.x + before.width / 2) / 940, 9);
     expect(text.place).toEqual({ x: 940, y: 99 });
     expect(text.paragraphs[0]!.runs[0]!.size).toBe(40);
-    const small = adaptToSlot(made, { ...slot, width: 470, height: 99 });
+    const small = adaptToSlot(made, 'main', { ...slot, width: 470, height: 99 });
     expect((small.layers[2] as WordsLayer).paragraphs[0]!.runs[0]!.size).toBe(20);
   });
   it('changes the format where the slot takes it no longer, and is one edit', () => {
-    const edited = applyEdit(made, { type: 'follow-slot', name: 'Slot', slot: { ...slot, formats: ['webp'] } });
-    expect(edited.export.format).toBe('webp');
+    const edited = applyEdit(made, { type: 'adapt-to-slot', frame: 'main', name: 'Slot', slot: { ...slot, formats: ['webp'] } });
+    expect(frameOf(edited).export.format).toBe('webp');
     expect(edited.layers).toBe(made.layers);
   });
 });

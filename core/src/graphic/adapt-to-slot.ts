@@ -1,3 +1,4 @@
+import { bottom, right } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import { figure, sizeText, topDensity, type Slot } from '../slot/slot';
 import { scaledBorder, scaledCorners, scaledShadow } from '../pixels/appearance';
@@ -131,19 +132,32 @@ function scaled(layer: Layer, from: Graphic['canvas'], to: Graphic['canvas']): L
 }
 
 /**
- * The graphic for its slot as that is now: the canvas takes its size, covering
- * pictures cover it again, everything else keeps its place in proportion and
- * grows or shrinks with the tighter side. Lengths in canvas px.
+ * A graphic with a frame for its slot as that is now. One that has no other frame: the canvas takes the slot's size,
+ * covering pictures cover it again, everything else keeps its place in proportion and grows or shrinks with the tighter
+ * side. One of several keeps its corner and takes the slot's size; the canvas grows where that needs room, and no layer
+ * is touched. Lengths in canvas px.
  */
-export function adaptToSlot(graphic: Graphic, slot: Slot): Graphic {
-  const canvas = { width: slot.width, height: slot.height };
-  const same = canvas.width === graphic.canvas.width && canvas.height === graphic.canvas.height;
-  const { format } = graphic.export;
+export function adaptToSlot(graphic: Graphic, frame: string, slot: Slot): Graphic {
+  const size = { width: slot.width, height: slot.height };
+  const alone = graphic.frames.length === 1;
+  const frames = graphic.frames.map((f) => {
+    if (f.id !== frame) return f;
+    const rect = alone ? { x: 0, y: 0, ...size } : { ...f.rect, ...size };
+    const takes = slot.formats.includes(f.export.format);
+    return { ...f, slot, rect, export: takes ? f.export : { ...f.export, format: slot.formats[0]! } };
+  });
+  if (!alone) {
+    const canvas = {
+      width: Math.max(graphic.canvas.width, ...frames.map((f) => right(f.rect))),
+      height: Math.max(graphic.canvas.height, ...frames.map((f) => bottom(f.rect))),
+    };
+    return { ...graphic, canvas, frames };
+  }
+  const same = size.width === graphic.canvas.width && size.height === graphic.canvas.height;
   return {
     ...graphic,
-    canvas,
-    layers: same ? graphic.layers : graphic.layers.map((l) => scaled(l, graphic.canvas, canvas)),
-    frames: graphic.frames.map((f, i) => (i === 0 ? { ...f, slot, rect: { x: 0, y: 0, ...canvas } } : f)),
-    export: slot.formats.includes(format) ? graphic.export : { ...graphic.export, format: slot.formats[0]! },
+    canvas: size,
+    layers: same ? graphic.layers : graphic.layers.map((l) => scaled(l, graphic.canvas, size)),
+    frames,
   };
 }

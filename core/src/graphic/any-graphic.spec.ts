@@ -9,7 +9,8 @@ import type { Shaper } from '../words/shaper';
 import { scaledLayer } from './arrange';
 import { applyEdit, type Edit } from './edit';
 import { adaptToSlot } from './adapt-to-slot';
-import { Graphic, mainFrame, type Layer } from './graphic';
+import { Graphic, type Layer } from './graphic';
+import { frameOf } from './frame';
 import { current, redo, startHistory, undo } from './history';
 import { layerBounds } from './shape-geometry';
 
@@ -30,7 +31,7 @@ const surfaces: Surfaces<never> = {
 
 /** Painted at ratio 1 by Skia. */
 function painted(graphic: Graphic, options: Parameters<typeof plan>[4] = {}) {
-  const p = plan(graphic, mainFrame(graphic), 1, shaper, options);
+  const p = plan(graphic, frameOf(graphic), 1, shaper, options);
   const context = contextOf(p.width, p.height);
   paint(p, surfaces, context as unknown as PaintContext<never>);
   return context.getImageData(0, 0, p.width, p.height);
@@ -88,9 +89,9 @@ it('however large or small its layers are made, and on any other canvas, it is s
     const one = anyGraphic(r);
     const by = 10 ** (r() * 4 - 2);
     const graphic = { ...one, layers: one.layers.map((l) => scaledLayer(l, by, one.canvas)) };
-    const { slot } = mainFrame(graphic);
+    const { id, slot } = frameOf(graphic);
     const length = () => Math.round(16 * 512 ** r());
-    const followed = adaptToSlot(graphic, { ...slot, width: length(), height: length() });
+    const followed = adaptToSlot(graphic, id, { ...slot, width: length(), height: length() });
     expect(Graphic.safeParse(followed).error?.issues).toBeUndefined();
   }
 });

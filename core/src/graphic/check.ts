@@ -1,7 +1,8 @@
 import type * as z from 'zod';
 import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
-import { Backdrop, ExportChoices, Frame, GraphicRecord, Layer, type Graphic } from './graphic';
+import { Backdrop, GraphicRecord, Layer, type Graphic } from './graphic';
+import { Frame } from './frame';
 import { limits } from '../limits';
 
 /** A value as its schema allows it, and in words what of it had to be left out. */
@@ -106,19 +107,17 @@ export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
     layers.push(own);
   }
   const backdrop = held(Backdrop, graphic.backdrop, told);
-  const choices = held(ExportChoices, graphic.export, told);
   const frames = graphic.frames.map((f) => held(Frame, f, told));
-  const rest = heldWithin(GraphicRecord.omit({ layers: true, backdrop: true, export: true, frames: true }), graphic);
-  if (!backdrop || !choices || !rest || !frames.length || frames.some((f) => f === null)) return unsound;
+  const rest = heldWithin(GraphicRecord.omit({ layers: true, backdrop: true, frames: true }), graphic);
+  if (!backdrop || !rest || !frames.length || frames.some((f) => f === null)) return unsound;
   const same =
     layers.every((l, i) => l === graphic.layers[i]) &&
     backdrop === graphic.backdrop &&
-    choices === graphic.export &&
     frames.every((f, i) => f === graphic.frames[i]) &&
     rest.value === (graphic as unknown);
   const value = same
     ? graphic
-    : { ...graphic, ...rest.value, layers, backdrop, export: choices, frames: frames as Frame[] };
+    : { ...graphic, ...rest.value, layers, backdrop, frames: frames as Frame[] };
   sound.add(value);
   return good({ value, told: [...new Set(told)] });
 }

@@ -1,7 +1,8 @@
 import crc from 'crc-32';
 import { cutText } from '../text';
 import { withFields } from '../words/layout';
-import { isPicture, type ExportChoices, type Graphic, type Layer, type WordsLayer } from './graphic';
+import { isPicture, type Graphic, type Layer, type WordsLayer } from './graphic';
+import type { CanvasWindow, ExportChoices } from './frame';
 import { limits } from '../limits';
 import { textOf } from '../words/words';
 
@@ -32,16 +33,16 @@ export function describedState(layers: readonly Layer[]): string {
   return stateName([wordsOf(layers), pictures]);
 }
 
-/** Names what a graphic's file shows: another one where anything that is painted changed. Fields that were frozen since say the same. */
-export function pictureState({ layers, backdrop, canvas }: Pick<Graphic, 'layers' | 'backdrop' | 'canvas'>): string {
+/** Names what a frame's file shows: another one where anything that is painted changed. Fields that were frozen since say the same. */
+export function pictureState({ layers, backdrop, canvas }: Graphic, { rect }: CanvasWindow): string {
   const plain = layers.map((l) =>
     l.role === 'words' ? { ...l, fields: l.fields.values, locked: false } : { ...l, locked: false },
   );
-  return stateName([plain, backdrop, canvas]);
+  const whole = rect.x === 0 && rect.y === 0 && rect.width === canvas.width && rect.height === canvas.height;
+  return stateName(whole ? [plain, backdrop, canvas] : [plain, backdrop, canvas, rect]);
 }
 
 /** Whether a description was written for other words or pictures than are there now. One of before that was kept is not known to be. */
-export function isStaleDescription(of: { readonly export: ExportChoices; readonly layers: readonly Layer[] }): boolean {
-  const { alt, altFor } = of.export;
-  return alt.trim() !== '' && altFor !== undefined && altFor !== describedState(of.layers);
+export function isStaleDescription({ alt, altFor }: ExportChoices, layers: readonly Layer[]): boolean {
+  return alt.trim() !== '' && altFor !== undefined && altFor !== describedState(layers);
 }

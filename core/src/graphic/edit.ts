@@ -1,7 +1,8 @@
 import type { Slot } from '../slot/slot';
 import { describedState } from './describe';
 import { adaptToSlot } from './adapt-to-slot';
-import type { Backdrop, ExportChoices, Graphic, Layer } from './graphic';
+import type { Backdrop, Graphic, Layer } from './graphic';
+import type { ExportChoices } from './frame';
 
 /**
  * One change to a graphic, a plain value. `name` is what the list of steps says.
@@ -17,8 +18,8 @@ export type Change =
   | { readonly type: 'move-layer'; readonly id: string; readonly to: number }
   | { readonly type: 'replace-layer'; readonly layer: Layer }
   | { readonly type: 'set-backdrop'; readonly backdrop: Backdrop }
-  | { readonly type: 'follow-slot'; readonly slot: Slot }
-  | { readonly type: 'set-export'; readonly choices: Partial<ExportChoices> }
+  | { readonly type: 'adapt-to-slot'; readonly frame: string; readonly slot: Slot }
+  | { readonly type: 'set-export'; readonly frame: string; readonly choices: Partial<ExportChoices> }
   | { readonly type: 'rename'; readonly to: string }
   /** Several changes that are one step. */
   | { readonly type: 'together'; readonly edits: readonly Change[] };
@@ -52,17 +53,24 @@ export function applyEdit(
       return { ...graphic, layers: graphic.layers.map((l) => (l.id === edit.layer.id ? edit.layer : l)) };
     case 'set-backdrop':
       return { ...graphic, backdrop: edit.backdrop };
-    case 'follow-slot':
-      return adaptToSlot(graphic, edit.slot);
+    case 'adapt-to-slot':
+      return adaptToSlot(graphic, edit.frame, edit.slot);
     case 'set-export':
       return {
         ...graphic,
-        export: {
-          ...graphic.export,
-          ...edit.choices,
-          // A description is of what is there when it is written.
-          ...(edit.choices.alt === undefined ? {} : { altFor: describedState(graphic.layers) }),
-        },
+        frames: graphic.frames.map((f) =>
+          f.id === edit.frame
+            ? {
+                ...f,
+                export: {
+                  ...f.export,
+                  ...edit.choices,
+                  // A description is of what is there when it is written.
+                  ...(edit.choices.alt === undefined ? {} : { altFor: describedState(graphic.layers) }),
+                },
+              }
+            : f,
+        ),
       };
     case 'rename':
       return { ...graphic, name: edit.to };

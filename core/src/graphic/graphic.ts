@@ -1,10 +1,10 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { FileFormat, Slot, migrateSlot } from '../slot/slot';
-import { gradientEnds } from '../geometry/gradient-line';
-import { appearance, plainAppearance } from '../pixels/appearance';
-import { plainWordsAppearance } from '../words/appearance';
-import { plainBlock, wordsBlock } from '../words/words';
+import type { Slot } from '../slot/slot';
+import { Frame, frameFor } from './frame';
+import { migrateGraphic } from './migrate';
+import { appearance } from '../pixels/appearance';
+import { wordsBlock } from '../words/words';
 import { Fill } from '../colour/fill';
 import { limits } from '../limits';
 import { LayerId, layerCommon } from './layer';
@@ -71,104 +71,7 @@ export const isPicture = (layer: Layer): layer is PictureLayer => layer.role ===
 export const Backdrop = Fill;
 export type Backdrop = Fill;
 
-export const Frame = z.object({
-  id,
-  rect: z.object({ x: coordinate, y: coordinate, width: extent, height: extent }),
-  /** The slot as it was when the graphic was made for it. */
-  slot: Slot,
-});
-export type Frame = z.infer<typeof Frame>;
-
-export const ExportChoices = z.object({
-  format: FileFormat,
-  quality: z.number().int().min(1).max(100),
-  alt: z.string().max(limits.description),
-  /** What the picture showed and said when the description was written; see `describedState`. */
-  altFor: z.string().max(100).optional(),
-});
-export type ExportChoices = z.infer<typeof ExportChoices>;
-
-export const GRAPHIC_VERSION = 5;
-
-interface OldGraphic {
-  readonly version?: unknown;
-  readonly frames?: unknown;
-  readonly layers?: unknown;
-  readonly backdrop?: unknown;
-  readonly canvas?: unknown;
-}
-
-const each = (list: unknown, change: (o: object) => unknown): unknown =>
-  Array.isArray(list) ? list.map((o: unknown) => (typeof o === 'object' && o !== null ? change(o) : o)) : list;
-
-/** Version 1: its slots knew less. */
-const slotsNow = (old: OldGraphic) => ({
-  ...old,
-  version: 2,
-  frames: each(old.frames, (f) => ('slot' in f ? { ...f, slot: migrateSlot(f.slot) } : f)),
-});
-
-/** Version 2: its pictures could be placed and cropped, no more. A covering one's focus was where it stood. */
-const picturesNow = (old: OldGraphic) => ({
-  ...old,
-  version: 3,
-  layers: each(old.layers, (l) => {
-    if (!('asset' in l)) return l;
-    const place = (l as { place?: { focus?: { x: number; y: number } } }).place;
-    const within = (n: unknown) => (typeof n === 'number' ? Math.min(1, Math.max(0, n)) : 0.5);
-    const focus = place?.focus ? { x: within(place.focus.x), y: within(place.focus.y) } : plainAppearance.focus;
-    return { ...plainAppearance, focus, ...l };
-  }),
-});
-
-/** Version 3: its words had a face, a size and a colour, no more. */
-const wordsNow = (old: OldGraphic) => ({
-  ...old,
-  version: 4,
-  layers: each(old.layers, (l) =>
-    'paragraphs' in l
-      ? {
-          ...plainWordsAppearance,
-          ...l,
-          paragraphs: each(l.paragraphs, (p) =>
-            'runs' in p ? { ...p, runs: each(p.runs, (r) => ({ tracking: 0, case: 'typed', ...r })) } : p,
-          ),
-        }
-      : l,
-  ),
-});
-
-/** Version 4: its words had no width of their own; its gradients ran straight at an angle, all stops opaque. */
-const fillsNow = (old: OldGraphic) => ({
-  ...old,
-  version: 5,
-  layers: each(old.layers, (l) => ('paragraphs' in l ? { ...plainBlock, ...l } : l)),
-  backdrop: gradientNow(old.backdrop, old.canvas),
-});
-
-function gradientNow(backdrop: unknown, canvas: unknown): unknown {
-  const b = backdrop as { kind?: unknown; angle?: unknown; stops?: unknown } | null | undefined;
-  const size = canvas as { width?: unknown; height?: unknown } | null | undefined;
-  if (b?.kind !== 'gradient' || typeof b.angle !== 'number') return backdrop;
-  const { width = 1, height = 1 } = size ?? {};
-  return {
-    kind: 'gradient',
-    form: 'linear',
-    ...gradientEnds({ width: Number(width), height: Number(height) }, b.angle),
-    stops: each(b.stops, (s) => ({ opacity: 1, ...s })),
-  };
-}
-
-/** A graphic of an earlier version brought up to date; anything else as it came. Nothing is checked here. */
-export function migrateGraphic(value: unknown): unknown {
-  if (typeof value !== 'object' || value === null) return value;
-  let now: OldGraphic = value;
-  if (now.version === 1) now = slotsNow(now);
-  if (now.version === 2) now = picturesNow(now);
-  if (now.version === 3) now = wordsNow(now);
-  if (now.version === 4) now = fillsNow(now);
-  return now;
-}
+export const GRAPHIC_VERSION = 6;
 
 /** One thing being made, as it is written. Layers stand back to front; lengths in canvas px (the slot's CSS px). */
 export const GraphicRecord = z.object({
@@ -180,18 +83,12 @@ export const GraphicRecord = z.object({
   backdrop: Backdrop,
   layers: z.array(Layer).max(limits.layers),
   frames: z.array(Frame).min(1),
-  export: ExportChoices,
   madeFrom: id.optional(),
 });
 export type Graphic = z.infer<typeof GraphicRecord>;
 
 /** A graphic as it is read: earlier versions are brought up to date first. */
 export const Graphic = z.preprocess(migrateGraphic, GraphicRecord);
-
-/** The frame that is exported; there is one for now. */
-export function mainFrame(graphic: Graphic): Frame {
-  return graphic.frames[0]!;
-}
 
 /** An empty graphic for a slot. */
 export function newGraphic(own: { id: string; name: string; created: string; slot: Slot }): Graphic {
@@ -204,8 +101,7 @@ export function newGraphic(own: { id: string; name: string; created: string; slo
     canvas: { width: slot.width, height: slot.height },
     backdrop: { kind: 'none' },
     layers: [],
-    frames: [{ id: 'main', rect: { x: 0, y: 0, width: slot.width, height: slot.height }, slot }],
-    export: { format: slot.keepsTransparency ? 'png' : slot.formats[0]!, quality: 85, alt: '' },
+    frames: [frameFor('main', { x: 0, y: 0, width: slot.width, height: slot.height }, slot)],
   };
 }
 

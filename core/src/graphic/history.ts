@@ -4,7 +4,8 @@ import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
 import { checkGraphic, heldWithin } from './check';
 import { applyEdit, type Change, type Edit } from './edit';
-import { GRAPHIC_VERSION, Graphic, GraphicRecord, migrateGraphic } from './graphic';
+import { GRAPHIC_VERSION, Graphic, GraphicRecord } from './graphic';
+import { migrateGraphic } from './migrate';
 import { limits } from '../limits';
 
 const own = {

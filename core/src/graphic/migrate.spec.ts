@@ -17,7 +17,7 @@ const read = () => Graphic.parse({ ...old, frames });
 describe('a graphic of version 2', () => {
   it('is read with pictures as they came, nothing done to them', () => {
     const graphic = read();
-    expect(graphic.version).toBe(5);
+    expect(graphic.version).toBe(6);
     const [photo, logo] = graphic.layers;
     expect(logo).toMatchObject({ ...plainAppearance, place: { mode: 'free', x: 20, y: 30, width: 240 } });
     expect(photo).toMatchObject({ ...plainAppearance, focus: { x: 0.4, y: 1 } });
@@ -77,4 +77,14 @@ describe('a graphic of version 4', () => {
       ],
     });
   });
+});
+
+it('a graphic of version 5: what its file is to be, and its description, come to its frame', () => {
+  const five = fixture(5);
+  const graphic = Graphic.parse(five);
+  expect(graphic).not.toHaveProperty('export');
+  expect(graphic.frames).toHaveLength(1);
+  expect(graphic.frames[0]!.export).toEqual((five as unknown as { export: object }).export);
+  expect(graphic.layers).toEqual(five.layers);
+  expect(Graphic.parse(graphic)).toEqual(graphic);
 });

@@ -92,7 +92,7 @@ describe('focus', () => {
   it('stays in sight when the slot becomes another', () => {
     const layer = photo({ focus: { x: 0.5, y: 0.15 }, place: { mode: 'cover', focus: { x: 0.5, y: 0.7 }, zoom: 1 } });
     const graphic = withLayers(blank('link-card'), layer);
-    const now = adaptToSlot(graphic, slotOf('profile-banner'));
+    const now = adaptToSlot(graphic, 'main', slotOf('profile-banner'));
     const moved = now.layers[0] as PictureLayer;
     const p = focusOn(moved, now.canvas);
     expect(p.y).toBeGreaterThan(0);

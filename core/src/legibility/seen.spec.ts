@@ -1,4 +1,5 @@
-import { mainFrame, type Graphic } from '../graphic/graphic';
+import { type Graphic } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import { contrastOfLuminance, contrast } from '../colour/contrast';
 import { turnedPoint, middleOf } from '../geometry/turn';
 import type { Pixels } from '../pixels/reduce';
@@ -27,7 +28,7 @@ const on = (
     ...g,
     canvas: size,
     backdrop: { kind: 'colour', colour },
-    frames: [{ ...mainFrame(g), rect: { x: 0, y: 0, ...size }, slot: { ...slotOf('blog-header'), ...size, ...slot } }],
+    frames: [{ ...frameOf(g), rect: { x: 0, y: 0, ...size }, slot: { ...slotOf('blog-header'), ...size, ...slot } }],
   };
 };
 

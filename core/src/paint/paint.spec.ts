@@ -2,7 +2,8 @@ import { createCanvas, type Canvas } from '@napi-rs/canvas';
 import { blank, photo, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import { usualCutout } from '../pixels/appearance';
-import { mainFrame, newGraphic } from '../graphic/graphic';
+import { newGraphic } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import { typedSlot } from '../slot/slots-to-start';
 import type { Shaper } from '../words/shaper';
 import type { PaintContext, Surfaces } from './context';
@@ -22,7 +23,7 @@ describe('plan', () => {
   it('has exactly the file’s pixels, rounded up for a fractional slot, and the picture bleeds over', () => {
     const slot = typedSlot(251.25, 292.5);
     const g = newGraphic({ id: 'g', name: 'x', created: '', slot: slot.ok ? slot.value : (null as never) });
-    const p = plan(withLayers(g, photo()), mainFrame(g), 1, shaper);
+    const p = plan(withLayers(g, photo()), frameOf(g), 1, shaper);
     expect([p.width, p.height]).toEqual([252, 293]);
     const [need] = surfacesOf(p);
     expect(need!.image.x + need!.image.width).toBeGreaterThanOrEqual(252);
@@ -37,7 +38,7 @@ describe('plan', () => {
           place: { mode: 'cover', focus: { x: 0.3, y: 0.8 }, zoom },
         });
         const g = withLayers(blank(), layer);
-        const [need] = surfacesOf(plan(g, mainFrame(g), 1, shaper));
+        const [need] = surfacesOf(plan(g, frameOf(g), 1, shaper));
         const { x, y, width, height } = need!.finish!.frame;
         expect([x, y, width, height].map((n) => Math.round(n * 1e6) / 1e6)).toEqual([0, 0, 940, 198]);
       }
@@ -45,16 +46,16 @@ describe('plan', () => {
   it('leaves a framed photo’s frame as it is under a veil', () => {
     const framed = photo({ border: { width: 12, colour: '#ffffff' } });
     const g = withLayers(blank(), framed, veil());
-    const sheets = plan(g, mainFrame(g), 1, shaper).operations.flatMap((o) => (o.kind === 'veil' ? [o.sheet] : []));
+    const sheets = plan(g, frameOf(g), 1, shaper).operations.flatMap((o) => (o.kind === 'veil' ? [o.sheet] : []));
     expect(sheets).toEqual([{ kind: 'even', box: { x: 12, y: 12, width: 916, height: 174 } }]);
     const plain = withLayers(blank(), photo(), veil());
-    expect(plan(plain, mainFrame(plain), 1, shaper).operations.at(-1)).toMatchObject({
+    expect(plan(plain, frameOf(plain), 1, shaper).operations.at(-1)).toMatchObject({
       sheet: { kind: 'even', box: { x: 0, y: 0, width: 940, height: 198 } },
     });
   });
   it('lists layers back to front, leaves out what is hidden, and stops below a layer', () => {
     const g = withLayers(blank(), photo(), words('Hello'), photo({ id: 'q', visible: false }));
-    const kinds = (options = {}) => plan(g, mainFrame(g), 1, shaper, options).operations.map((o) => o.kind);
+    const kinds = (options = {}) => plan(g, frameOf(g), 1, shaper, options).operations.map((o) => o.kind);
     expect(kinds()).toEqual(['picture', 'words']);
     expect(kinds({ below: 'w' })).toEqual(['picture']);
     expect(kinds({ only: 'w' })).toEqual(['words']);
@@ -64,7 +65,7 @@ describe('plan', () => {
       surfacesOf(
         plan(
           withLayers(blank(), photo({ place: { mode: 'free', x, y: 0, width: 400 } })),
-          mainFrame(blank()),
+          frameOf(blank()),
           1,
           shaper,
         ),
@@ -74,14 +75,14 @@ describe('plan', () => {
   });
   it('needs nothing for a picture outside the frame', () => {
     const g = withLayers(blank(), photo({ place: { mode: 'free', x: 2000, y: 0, width: 100 } }));
-    expect(plan(g, mainFrame(g), 1, shaper).operations).toHaveLength(0);
+    expect(plan(g, frameOf(g), 1, shaper).operations).toHaveLength(0);
   });
 });
 
 describe('paint', () => {
   it('puts an exact surface pixel for pixel and tells what was missing', () => {
     const g = withLayers(blank(), photo());
-    const p = plan(g, mainFrame(g), 1, shaper);
+    const p = plan(g, frameOf(g), 1, shaper);
     const canvas = createCanvas(p.width, p.height);
     expect(paint(p, none, contextOf(canvas))).toHaveLength(1);
     expect(pixel(canvas, 5, 5)).toEqual([0, 0, 0, 0]);
@@ -94,7 +95,7 @@ describe('paint', () => {
 
   it('fills letters inside their box and nowhere else', () => {
     const g = withLayers({ ...blank(), backdrop: { kind: 'colour', colour: '#1f2a30' } }, words('HIM'));
-    const p = plan(g, mainFrame(g), 1, shaper);
+    const p = plan(g, frameOf(g), 1, shaper);
     const canvas = createCanvas(p.width, p.height);
     paint(p, none, contextOf(canvas));
     const operation = p.operations.find((o) => o.kind === 'words')!;
@@ -124,7 +125,7 @@ describe('paint', () => {
   it('paints alike at two scales', () => {
     const g = withLayers(blank(), words('Stoneware'));
     const ink = (scale: number) => {
-      const p = plan(g, mainFrame(g), scale, shaper);
+      const p = plan(g, frameOf(g), scale, shaper);
       const canvas = createCanvas(p.width, p.height);
       paint(p, none, contextOf(canvas));
       const { data } = canvas.getContext('2d').getImageData(0, 0, p.width, p.height);
@@ -147,7 +148,7 @@ describe('paint', () => {
       shadow: { distance: 0, angle: 0, blur: 20, colour: '#0000ff', strength: 1 },
     });
     const g = withLayers({ ...blank(), backdrop: { kind: 'colour', colour: '#ffffff' } }, layer);
-    const p = plan(g, mainFrame(g), 1, shaper);
+    const p = plan(g, frameOf(g), 1, shaper);
     const scratch = () => {
       const sheet = createCanvas(p.width, p.height);
       return { context: contextOf(sheet), image: sheet };
@@ -174,7 +175,7 @@ describe('surfaces', () => {
     photo({ natural: { width: 400, height: 200 }, place: { mode: 'free', x: 300, y: 40, width: 200 }, ...own });
   const needOf = (own = {}) => {
     const g = withLayers(blank(), free(own));
-    return surfacesOf(plan(g, mainFrame(g), 1, shaper))[0]!;
+    return surfacesOf(plan(g, frameOf(g), 1, shaper))[0]!;
   };
 
   it('share their reduction while only what is done after it differs', () => {
@@ -204,7 +205,7 @@ describe('surfaces', () => {
   it('a shadow that falls onto the frame from outside it is painted', () => {
     const off = { place: { mode: 'free' as const, x: -205, y: 40, width: 200 } };
     const graphic = (own = {}) => withLayers(blank(), free({ ...off, ...own }));
-    const count = (g: ReturnType<typeof graphic>) => surfacesOf(plan(g, mainFrame(g), 1, shaper)).length;
+    const count = (g: ReturnType<typeof graphic>) => surfacesOf(plan(g, frameOf(g), 1, shaper)).length;
     expect(count(graphic())).toBe(0);
     expect(count(graphic({ shadow: { distance: 20, angle: 0, blur: 4, colour: '#000000', strength: 1 } }))).toBe(1);
   });

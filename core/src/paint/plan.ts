@@ -1,14 +1,8 @@
 import { enclosing, grown, intersection, moved, outward, scaled, type Box, type Point } from '../geometry/box';
 import { middleOf, turnedBounds, turnedPoint } from '../geometry/turn';
 import type { Cutout, SideName } from '../pixels/appearance';
-import {
-  isPicture,
-  type Backdrop,
-  type Frame,
-  type Graphic,
-  type PictureLayer,
-  type WordsLayer,
-} from '../graphic/graphic';
+import { isPicture, type Backdrop, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
+import type { CanvasWindow } from '../graphic/frame';
 import type { Fill } from '../colour/fill';
 import type { ShapeBorder, ShapeForm, ShapeLayer, VeilLayer } from '../graphic/shape';
 import { behindBoxes, shapeBox, shapeOutline, veilBox, type Scene } from '../graphic/shape-geometry';
@@ -172,7 +166,7 @@ const isPlain = (f: Finish): boolean =>
 export function surfaceFor(
   layer: PictureLayer,
   graphic: Graphic,
-  frame: Frame,
+  frame: CanvasWindow,
   scale: number,
   bounds: Box,
 ): { need: SurfaceNeed; rough: RoughPlace } | null {
@@ -332,7 +326,7 @@ const opposite: Record<SideName, SideName> = { left: 'right', right: 'left', top
  * `scale` is device px per canvas px. The plan's size is the frame's in whole
  * device px, rounded up (see `filePixels`).
  */
-export function plan(graphic: Graphic, frame: Frame, scale: number, shaper: Shaper, options: PlanOptions = {}): Plan {
+export function plan(graphic: Graphic, frame: CanvasWindow, scale: number, shaper: Shaper, options: PlanOptions = {}): Plan {
   const width = Math.max(1, Math.ceil(frame.rect.width * scale - 1e-6));
   const height = Math.max(1, Math.ceil(frame.rect.height * scale - 1e-6));
   const bounds = { x: 0, y: 0, width, height };

@@ -1,6 +1,7 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { drawnStops } from '../colour/gradient';
-import { mainFrame, type Graphic, type Layer } from '../graphic/graphic';
+import { type Graphic, type Layer } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import { applyEdit } from '../graphic/edit';
 import { layerBounds, removing, shapeBox } from '../graphic/shape-geometry';
 import type { ShapeLayer, VeilForm } from '../graphic/shape';
@@ -19,7 +20,7 @@ beforeAll(async () => {
 const contextOf = (w: number, h: number) => createCanvas(w, h).getContext('2d');
 
 function painted(graphic: Graphic, scale = 1) {
-  const p = plan(graphic, mainFrame(graphic), scale, shaper);
+  const p = plan(graphic, frameOf(graphic), scale, shaper);
   const context = contextOf(p.width, p.height);
   const surfaces: Surfaces<never> = {
     exact: () => undefined,

@@ -1,6 +1,7 @@
 import { contrastOfLuminance, luminance } from '../colour/contrast';
 import { intersection, type Box } from '../geometry/box';
-import { mainFrame, type Graphic, type WordsLayer } from '../graphic/graphic';
+import { type Graphic, type WordsLayer } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import type { Pixels } from '../pixels/reduce';
 import { blank, photo, random, slotOf, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
@@ -42,7 +43,7 @@ describe('words on an empty canvas', () => {
       [0.9, '#1f2a30'],
       [0.02, '#ffffff'],
     ] as const) {
-      const layer = placedWords(words('Your words', { id: 'n' }), g, plain(light), shaper);
+      const layer = placedWords(words('Your words', { id: 'n' }), g, frameOf(g), plain(light), shaper);
       const box = boxOf(layer);
       expect(box.x + box.width / 2).toBeCloseTo(470, 6);
       expect(box.y + box.height / 2).toBeCloseTo(99, 6);
@@ -50,14 +51,14 @@ describe('words on an empty canvas', () => {
       expect(layer.paragraphs[0]!.align).toBe('centre');
     }
     // The house's own colour where it is read, and only there.
-    expect(colourOf(placedWords(words('a'), g, plain(0.9), shaper, ['#4a2617']))).toBe('#4a2617');
-    expect(colourOf(placedWords(words('a'), g, plain(0.02), shaper, ['#4a2617']))).toBe('#ffffff');
+    expect(colourOf(placedWords(words('a'), g, frameOf(g), plain(0.9), shaper, ['#4a2617']))).toBe('#4a2617');
+    expect(colourOf(placedWords(words('a'), g, frameOf(g), plain(0.02), shaper, ['#4a2617']))).toBe('#ffffff');
   });
 
   it('a second block falls in below the first, half its size, in its alignment and colour', () => {
-    const first = placedWords(words('Autumn', {}, { size: 40 }), blank(), plain(0.9), shaper);
+    const first = placedWords(words('Autumn', {}, { size: 40 }), blank(), frameOf(blank()), plain(0.9), shaper);
     const g = withLayers(blank(), { ...first, id: 'a' });
-    const second = placedWords(words('from Friday', { id: 'b' }), g, plain(0.9), shaper);
+    const second = placedWords(words('from Friday', { id: 'b' }), g, frameOf(g), plain(0.9), shaper);
     const [a, b] = [boxOf(first), boxOf(second)];
     expect(sizeOf(second)).toBe(20);
     expect(b.y).toBeGreaterThan(a.y + a.height);
@@ -68,11 +69,11 @@ describe('words on an empty canvas', () => {
 
   it('stay clear of what the page lays over the slot, and within its safe area', () => {
     const cover = blank('page-cover');
-    const { slot } = mainFrame(cover);
-    const long = placedWords(words('Kiln opening, Saturday at four'), cover, plain(0.02), shaper);
+    const { slot } = frameOf(cover);
+    const long = placedWords(words('Kiln opening, Saturday at four'), cover, frameOf(cover), plain(0.02), shaper);
     expect(slot.covered.some((c) => intersection(c, boxOf(long)))).toBe(false);
     expect(boxOf(long).x).toBeGreaterThanOrEqual(90 - 0.01);
-    const round = placedWords(words('Ottermill'), blank('chat-avatar'), plain(0.9), shaper);
+    const round = placedWords(words('Ottermill'), blank('chat-avatar'), frameOf(blank('chat-avatar')), plain(0.9), shaper);
     const box = boxOf(round);
     for (const x of [box.x, box.x + box.width])
       for (const y of [box.y, box.y + box.height]) expect(Math.hypot(x - 64, y - 64)).toBeLessThanOrEqual(64.01);
@@ -81,7 +82,7 @@ describe('words on an empty canvas', () => {
 
 it('words in the middle stay there when their size changes; others keep their anchor', () => {
   const canvas = { width: 940, height: 198 };
-  const layer = placedWords(words('Your words'), blank(), plain(0.9), shaper);
+  const layer = placedWords(words('Your words'), blank(), frameOf(blank()), plain(0.9), shaper);
   const larger = keptCentred(
     layer,
     { ...layer, paragraphs: words('Your words', {}, { size: 90 }).paragraphs },
@@ -135,8 +136,8 @@ it('over 60 random scenes lands on nothing that is taken, and is read wherever a
     }));
     const ask = {
       canvas,
-      within: placesWithin(slot),
-      round: false,
+      within: placesWithin({ slot, rect: { x: 0, y: 0, ...canvas } }),
+      round: null,
       taken,
       apart: 4,
       size: { width: canvas.width * (0.15 + 0.3 * next()), height: canvas.height * (0.12 + 0.15 * next()) },
@@ -191,13 +192,13 @@ it('over 60 random scenes lands on nothing that is taken, and is read wherever a
 
 it('a logo alone stands in the middle; beside words it keeps off them', () => {
   const size = { width: 120, height: 120 };
-  expect(roomForLogo(size, blank(), plain(1), shaper)).toEqual({ x: 410, y: 39, ...size });
+  expect(roomForLogo(size, blank(), frameOf(blank()), plain(1), shaper)).toEqual({ x: 410, y: 39, ...size });
   const g: Graphic = withLayers(blank(), words('Ottermill Pottery', {}, { size: 40 }));
-  const box = roomForLogo(size, g, plain(1), shaper);
-  expect(takenBoxes(g, shaper).some((t) => intersection(t, box))).toBe(false);
+  const box = roomForLogo(size, g, frameOf(g), plain(1), shaper);
+  expect(takenBoxes(g, frameOf(g), shaper).some((t) => intersection(t, box))).toBe(false);
   // On a covering photo its subject is kept clear.
   const pixels = scene(random(7), 320, 67);
   const map = groundMap(pixels.pixels, '#ffffff', pixels.pixels);
-  const over = roomForLogo({ width: 60, height: 60 }, withLayers(blank(), photo()), map, shaper);
+  const over = roomForLogo({ width: 60, height: 60 }, withLayers(blank(), photo()), frameOf(blank()), map, shaper);
   expect(underBox(map, { width: 940, height: 198 }, over)!.subject).toBeLessThan(0.05);
 });

@@ -1,13 +1,13 @@
 import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contrast';
-import { grown, intersection, type Box, type Point, type Size } from '../geometry/box';
+import { grown, intersection, moved, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import { scaledWords } from '../graphic/arrange';
-import { mainFrame, type Graphic, type WordsLayer } from '../graphic/graphic';
+import { type Graphic, type WordsLayer } from '../graphic/graphic';
+import type { Frame } from '../graphic/frame';
 import { pictureBounds } from '../graphic/picture-geometry';
 import { luminanceField } from '../pixels/luminance';
 import type { Pixels } from '../pixels/reduce';
 import { otsu, saliencyOf } from '../pixels/saliency';
-import type { Slot } from '../slot/slot';
 import { layoutOf, movedWords, wordsBounds } from '../words/layout';
 import type { Shaper } from '../words/shaper';
 import { alignShare, firstRun, withRuns, type Align } from '../words/words';
@@ -139,9 +139,9 @@ export function bestRead(on: Under, colours: readonly string[], needed: number):
 /** What a place is asked for. Lengths in canvas px. */
 export interface RoomAsked {
   readonly canvas: Size;
-  /** Where it may stand, the first the most wanted, and whether the page cuts the canvas round. */
+  /** Where it may stand, the first the most wanted, and the box that the page cuts round, if it does. */
   readonly within: readonly Box[];
-  readonly round: boolean;
+  readonly round: Box | null;
   /** What it may not stand on, and how near it may come. */
   readonly taken: readonly Box[];
   readonly apart: number;
@@ -178,9 +178,11 @@ const COST = { subject: 60, contrast: 14, busy: 20, smaller: 4, off: 1.2, above:
 /** Sizes that are tried, as shares. */
 const sizes = [1, 0.85, 0.72, 0.6, 0.5, 0.4, 0.3];
 
-const withinEllipse = (b: Box, canvas: Size): boolean =>
+const withinEllipse = (b: Box, round: Box): boolean =>
   [b.x, b.x + b.width].every((x) =>
-    [b.y, b.y + b.height].every((y) => (x / canvas.width - 0.5) ** 2 + (y / canvas.height - 0.5) ** 2 <= 0.25),
+    [b.y, b.y + b.height].every(
+      (y) => ((x - round.x) / round.width - 0.5) ** 2 + ((y - round.y) / round.height - 0.5) ** 2 <= 0.25,
+    ),
   );
 
 /**
@@ -208,7 +210,7 @@ export function roomFor(ask: RoomAsked): Room | null {
       for (const y of along(within.y, within.height, size.height, wanted.y))
         for (const x of along(within.x, within.width, size.width, wanted.x)) {
           const box = { x: x - size.width / 2, y: y - size.height / 2, ...size };
-          if (ask.round && !withinEllipse(box, canvas)) continue;
+          if (ask.round && !withinEllipse(box, ask.round)) continue;
           if (taken.some((t) => intersection(t, box))) continue;
           const off = Math.hypot(x - wanted.x, y - wanted.y) / far;
           const over = box.y < ask.below ? COST.above : 0;
@@ -229,8 +231,10 @@ export function roomFor(ask: RoomAsked): Room | null {
 /** Of a side of the canvas: how near to its edge things land where the slot asks for no more. */
 const MARGIN = 0.04;
 
-/** Where what is new may stand in a slot: its safe area, the largest part first, a little off the canvas's edges. */
-export function placesWithin(slot: Pick<Slot, 'safe' | 'width' | 'height'>): Box[] {
+/**
+ * Where what is new may stand in a frame: its slot's safe area, the largest part first, a little off its edges. Canvas px.
+ */
+export function placesWithin({ slot, rect }: Pick<Frame, 'slot' | 'rect'>): Box[] {
   const margin = MARGIN * Math.min(slot.width, slot.height);
   const whole = grown({ x: 0, y: 0, width: slot.width, height: slot.height }, -margin);
   const { safe } = slot;
@@ -248,19 +252,18 @@ export function placesWithin(slot: Pick<Slot, 'safe' | 'width' | 'height'>): Box
           ]
         : [...safe.boxes].sort((a, b) => b.width * b.height - a.width * a.height);
   const usable = boxes.flatMap((b) => intersection(b, whole) ?? []);
-  return usable.length ? usable : [whole];
+  return (usable.length ? usable : [whole]).map((b) => moved(b, rect));
 }
 
 /** The boxes that nothing new may stand on: words, logos, and what the page lays over the slot. Canvas px. */
-export function takenBoxes(graphic: Graphic, shaper: Shaper): Box[] {
+export function takenBoxes(graphic: Graphic, { slot, rect }: Frame, shaper: Shaper): Box[] {
   const { canvas } = graphic;
-  const { slot } = mainFrame(graphic);
   const own = graphic.layers.flatMap((l) => {
     if (!l.visible) return [];
     if (l.role === 'words') return [wordsBounds(l, layoutOf(l, shaper))];
     return l.role === 'logo' ? [pictureBounds(l, canvas)] : [];
   });
-  return [...own, ...slot.covered];
+  return [...own, ...slot.covered.map((b) => moved(b, rect))];
 }
 
 /** Words' own dark and light: what is chosen where nothing else is given. */
@@ -277,12 +280,13 @@ const LEAST_SHOWN = 14;
 export function placedWords(
   layer: WordsLayer,
   graphic: Graphic,
+  frame: Frame,
   map: GroundMap,
   shaper: Shaper,
   colours: readonly string[] = [],
 ): WordsLayer {
   const { canvas } = graphic;
-  const { slot } = mainFrame(graphic);
+  const { slot, rect } = frame;
   const above = graphic.layers.filter((l): l is WordsLayer => l.role === 'words' && l.visible).at(-1);
   const known = above && { run: firstRun(above), box: wordsBounds(above, layoutOf(above, shaper)) };
   const onPhoto = graphic.layers.some((l) => l.role === 'photo' && l.visible);
@@ -292,7 +296,7 @@ export function placedWords(
   const sized = aligned(withRuns(layer, { size }), align);
   const box = wordsBounds(sized, layoutOf(sized, shaper));
   const gap = size * 0.35;
-  const places = placesWithin(slot);
+  const places = placesWithin(frame);
   const share = alignShare[align];
   const wanted = known
     ? {
@@ -304,8 +308,8 @@ export function placedWords(
   const room = roomFor({
     canvas,
     within: places,
-    round: slot.shape.kind === 'ellipse',
-    taken: takenBoxes(graphic, shaper),
+    round: slot.shape.kind === 'ellipse' ? rect : null,
+    taken: takenBoxes(graphic, frame, shaper),
     apart: known ? gap * 0.9 : size * 0.2,
     size: box,
     least: Math.min(1, LEAST_SHOWN / (size * shown)),
@@ -325,7 +329,7 @@ export function placedWords(
   const smaller = withRuns(by < 1 ? scaledWords(sized, by) : sized, { colour });
   const middle = room?.middle ?? wanted;
   // A title that stands to one side grows away from that side when it is written on.
-  const side = middle.x / canvas.width - 0.5;
+  const side = (middle.x - rect.x) / rect.width - 0.5;
   const kept = known || Math.abs(side) < 0.04 ? smaller : aligned(smaller, side < 0 ? 'left' : 'right');
   const now = middleOf(wordsBounds(kept, layoutOf(kept, shaper)));
   return movedWords(kept, { x: middle.x - now.x, y: middle.y - now.y });
@@ -337,20 +341,20 @@ const aligned = (layer: WordsLayer, align: Align): WordsLayer => ({
 });
 
 /** A box for a logo of a size where there is room for it, canvas px; where nothing is free, in the middle. */
-export function roomForLogo(size: Size, graphic: Graphic, map: GroundMap, shaper: Shaper): Box {
+export function roomForLogo(size: Size, graphic: Graphic, frame: Frame, map: GroundMap, shaper: Shaper): Box {
   const { canvas } = graphic;
-  const { slot } = mainFrame(graphic);
-  const whole = { x: canvas.width / 2, y: canvas.height / 2 };
-  const taken = takenBoxes(graphic, shaper);
+  const { slot, rect } = frame;
+  const whole = middleOf(rect);
+  const taken = takenBoxes(graphic, frame, shaper);
   const middle = { x: whole.x - size.width / 2, y: whole.y - size.height / 2, ...size };
   // Alone on its canvas it stands in the middle, wherever the safe area lies.
   if (!taken.some((t) => intersection(t, middle)) && !map.subject.some((s) => s > 0)) return middle;
   const found = roomFor({
     canvas,
-    within: placesWithin(slot),
-    round: slot.shape.kind === 'ellipse',
+    within: placesWithin(frame),
+    round: slot.shape.kind === 'ellipse' ? rect : null,
     taken,
-    apart: Math.min(canvas.width, canvas.height) * 0.03,
+    apart: Math.min(rect.width, rect.height) * 0.03,
     size,
     least: 0.3,
     wanted: whole,

@@ -1,4 +1,4 @@
-import { bottom, right, type Box, type Size } from '../geometry/box';
+import { bottom, moved, right, type Box, type Size } from '../geometry/box';
 import type { Layer, PictureLayer } from '../graphic/graphic';
 import { ownPoint } from '../graphic/picture-geometry';
 import { uncoveredParts, visiblePictures } from './uncovered';
@@ -64,15 +64,16 @@ function emptyText(layers: readonly Layer[]): { title: string; detail: string } 
 export const covered = defineRule({
   id: 'covered',
   passed: 'The canvas is covered to the last pixel',
-  needs: ['layers', 'backdrop', 'canvas', 'slot'],
-  judge({ layers, backdrop, canvas, slot }): Finding[] {
+  needs: ['layers', 'backdrop', 'canvas', 'rect', 'slot'],
+  judge({ layers, backdrop, canvas, rect, slot }): Finding[] {
     if (slot.keepsTransparency) return [];
-    const bare = uncoveredParts(layers, backdrop, canvas);
-    if (bare.length === 0) return [];
+    // In the frame's own coordinates from here on; told in the canvas's.
+    const parts = uncoveredParts(layers, backdrop, canvas, rect).map((b) => moved(b, { x: -rect.x, y: -rect.y }));
+    if (parts.length === 0) return [];
     const photo = visiblePictures(layers).find((p) => p.role === 'photo' && p.opaque && !p.locked);
     const some = layers.some((l) => l.visible);
     const fixes = [...(photo ? [coverFix(photo, canvas)] : []), ...(some ? [groundFix(slot.ground)] : [])];
-    if (bare.length === 1 && bare[0]!.width === canvas.width && bare[0]!.height === canvas.height)
+    if (parts.length === 1 && parts[0]!.width === rect.width && parts[0]!.height === rect.height)
       return [
         {
           id: 'covered:empty',
@@ -83,17 +84,17 @@ export const covered = defineRule({
         },
       ];
     const depth: Record<Side, number> = { left: 0, right: 0, top: 0, bottom: 0 };
-    for (const b of bare) {
+    for (const b of parts) {
       // A strip belongs to the side it runs along; where that leaves a choice, to the one it is thinnest against.
-      const along = { across: b.width >= canvas.width - 1e-9, down: b.height >= canvas.height - 1e-9 };
+      const along = { across: b.width >= rect.width - 1e-9, down: b.height >= rect.height - 1e-9 };
       const touches: [Side, number][] = [];
       if (!along.across) {
         if (b.x <= 0) touches.push(['left', b.width]);
-        if (right(b) >= canvas.width - 1e-9) touches.push(['right', b.width]);
+        if (right(b) >= rect.width - 1e-9) touches.push(['right', b.width]);
       }
       if (!along.down) {
         if (b.y <= 0) touches.push(['top', b.height]);
-        if (bottom(b) >= canvas.height - 1e-9) touches.push(['bottom', b.height]);
+        if (bottom(b) >= rect.height - 1e-9) touches.push(['bottom', b.height]);
       }
       const thinnest = touches.sort((p, q) => p[1] - q[1])[0];
       if (thinnest) depth[thinnest[0]] = Math.max(depth[thinnest[0]], thinnest[1]);
@@ -105,10 +106,10 @@ export const covered = defineRule({
       bottom: 'at the bottom',
     };
     const boxes: Record<Side, Box> = {
-      left: { x: 0, y: 0, width: depth.left, height: canvas.height },
-      right: { x: canvas.width - depth.right, y: 0, width: depth.right, height: canvas.height },
-      top: { x: 0, y: 0, width: canvas.width, height: depth.top },
-      bottom: { x: 0, y: canvas.height - depth.bottom, width: canvas.width, height: depth.bottom },
+      left: { x: 0, y: 0, width: depth.left, height: rect.height },
+      right: { x: rect.width - depth.right, y: 0, width: depth.right, height: rect.height },
+      top: { x: 0, y: 0, width: rect.width, height: depth.top },
+      bottom: { x: 0, y: rect.height - depth.bottom, width: rect.width, height: depth.bottom },
     };
     const short = (Object.keys(depth) as Side[]).filter((s) => depth[s] > 0);
     const finding = (id: string, title: string, at: Box): Finding => ({
@@ -116,11 +117,11 @@ export const covered = defineRule({
       group: 'before',
       title,
       detail: 'The page’s own ground will show there.',
-      at,
+      at: moved(at, rect),
       ...(photo ? { layer: photo.id } : {}),
       fixes,
     });
-    if (short.length === 0) return [finding('hole', 'There is a gap within the canvas', bare[0]!)];
+    if (short.length === 0) return [finding('hole', 'There is a gap within the canvas', parts[0]!)];
     return short.map((s) =>
       finding(
         s,

@@ -1,5 +1,6 @@
 import type { PictureLayer } from '../graphic/graphic';
-import { pictureGeometry, pictureScale, stretchOf } from '../graphic/picture-geometry';
+import { concernsFrame } from '../graphic/frame';
+import { pictureBounds, pictureGeometry, pictureScale, stretchOf } from '../graphic/picture-geometry';
 import { topDensity } from '../slot/slot';
 import { visiblePictures } from './uncovered';
 import { defineRule, type Finding, type Fix } from './rule';
@@ -53,8 +54,8 @@ function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }
 export const enlarged = defineRule({
   id: 'enlarged',
   passed: 'Every photo has pixels enough to be sharp',
-  needs: ['layers', 'canvas', 'slot'],
-  judge({ layers, canvas, slot }): Finding[] {
+  needs: ['layers', 'canvas', 'slot', 'rect', 'frames'],
+  judge({ layers, canvas, slot, rect, frames }): Finding[] {
     return visiblePictures(layers)
       .filter((l) => !l.vector)
       .flatMap((layer) => {
@@ -62,6 +63,7 @@ export const enlarged = defineRule({
         const scale = pictureScale(layer, canvas) * density;
         if (scale <= SLACK) return [];
         const { shown } = pictureGeometry(layer, canvas);
+        if (!concernsFrame(pictureBounds(layer, canvas), rect, frames)) return [];
         const size = (by: number) => `${Math.round(shown.width * by)} × ${Math.round(shown.height * by)}`;
         const [has, needs] = [size(density / scale), size(density)];
         const at = density > 1 ? ` at ${density}×` : '';

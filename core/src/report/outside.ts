@@ -11,6 +11,7 @@ import type { Outline } from '../words/outline';
 import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
 import { factsKey, type AssetFacts } from './asset-facts';
+import { concernsFrame } from '../graphic/frame';
 import { defineRule, type Finding, type Fix } from './rule';
 
 /** Less than this over the edge is not to be seen, px. */
@@ -155,27 +156,27 @@ const boxOf = (points: readonly Point[]): Box => {
 
 const shifted = (points: readonly Point[], by: Point) => points.map((p) => ({ x: p.x + by.x, y: p.y + by.y }));
 
-/** Moves a layer towards the middle, only as far as it takes, and makes it smaller only if moving is not enough. */
-function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape): Subject {
-  const middle = { x: canvas.width / 2, y: canvas.height / 2 };
+/** Moves a layer (its points from the frame's corner) towards the frame's middle, only as far as it takes, and makes it smaller only if moving is not enough. */
+function inside(layer: Subject, points: Point[], canvas: Size, rect: Box, shape: Shape): Subject {
+  const middle = { x: rect.width / 2, y: rect.height / 2 };
   const toMiddle = (b: Box) => ({ x: middle.x - b.x - b.width / 2, y: middle.y - b.y - b.height / 2 });
   const box = boxOf(points);
-  if (shape.kind === 'rectangle' && box.width <= canvas.width && box.height <= canvas.height) {
+  if (shape.kind === 'rectangle' && box.width <= rect.width && box.height <= rect.height) {
     const shift = (from: number, length: number, room: number) =>
       from < 0 ? -from : Math.min(0, room - (from + length));
-    const by = { x: shift(box.x, box.width, canvas.width), y: shift(box.y, box.height, canvas.height) };
+    const by = { x: shift(box.x, box.width, rect.width), y: shift(box.y, box.height, rect.height) };
     return movedLayer(layer, by, canvas);
   }
   if (shape.kind !== 'rectangle')
     for (let share = 0.05; share <= 1.001; share += 0.05) {
       const by = { x: toMiddle(box).x * share, y: toMiddle(box).y * share };
-      if (depth(shifted(points, by), canvas, shape) <= 0) return movedLayer(layer, by, canvas);
+      if (depth(shifted(points, by), rect, shape) <= 0) return movedLayer(layer, by, canvas);
     }
   const centred = shifted(points, toMiddle(box));
   const fitting = (by: number) =>
     depth(
       centred.map((p) => ({ x: middle.x + (p.x - middle.x) * by, y: middle.y + (p.y - middle.y) * by })),
-      canvas,
+      rect,
       shape,
     ) <= 0;
   let scale = 1;
@@ -183,7 +184,8 @@ function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape): Su
   // A hundredth less, since sizes of type come in tenths of a px.
   const by = scale * 0.99;
   const shown = layer.role === 'words' ? null : placedBox(layer, canvas);
-  const anchor = shown ? { x: shown.x + shown.width / 2, y: shown.y + shown.height / 2 } : (layer as WordsLayer).place;
+  const own = shown ? middleOf(shown) : (layer as WordsLayer).place;
+  const anchor = { x: own.x - rect.x, y: own.y - rect.y };
   const small = points.map((p) => ({ x: anchor.x + (p.x - anchor.x) * by, y: anchor.y + (p.y - anchor.y) * by }));
   return movedLayer(scaledLayer(layer, by, canvas), toMiddle(boxOf(small)), canvas);
 }
@@ -192,21 +194,24 @@ function inside(layer: Subject, points: Point[], canvas: Size, shape: Shape): Su
 export const outside = defineRule({
   id: 'outside',
   passed: 'Words and logos lie wholly within the slot',
-  needs: ['layers', 'canvas', 'slot', 'shaper', 'assets'],
-  judge({ layers, canvas, slot, shaper, assets }): Finding[] {
+  needs: ['layers', 'canvas', 'rect', 'frames', 'slot', 'shaper', 'assets'],
+  judge({ layers, canvas, rect, frames, slot, shaper, assets }): Finding[] {
     return layers
       .filter((l): l is Subject => l.visible && (l.role === 'logo' || l.role === 'words'))
       .flatMap((layer: Subject): Finding[] => {
-        const points = extremes(layer, canvas, shaper, assets);
-        const px = depth(points, canvas, slot.shape);
+        const onCanvas = extremes(layer, canvas, shaper, assets);
+        if (!onCanvas.length || !concernsFrame(boxOf(onCanvas), rect, frames)) return [];
+        // From the frame's corner: it is what the page cuts.
+        const points = shifted(onCanvas, { x: -rect.x, y: -rect.y });
+        const px = depth(points, rect, slot.shape);
         if (px <= SLACK) return [];
-        const out = points.filter((p) => over(p, canvas, slot.shape) > 0);
+        const out = points.filter((p) => over(p, rect, slot.shape) > 0);
         const where = {
           ellipse: 'outside the round slot',
           rounded: 'outside the rounded slot',
           rectangle: 'over the canvas’s edge',
         }[slot.shape.kind];
-        const fixed = inside(layer, points, canvas, slot.shape);
+        const fixed = inside(layer, points, canvas, rect, slot.shape);
         const fixes: Fix[] = layer.locked
           ? []
           : [
@@ -221,7 +226,7 @@ export const outside = defineRule({
             group: 'before',
             title: `${layer.role === 'words' ? `“${layer.name}”` : layer.name} reaches ${Math.max(1, Math.round(px))} px ${where}`,
             detail: 'The page will cut off what lies there.',
-            at: enclosing(out.map((p) => ({ ...p, width: 1, height: 1 }))),
+            at: enclosing(shifted(out, rect).map((p) => ({ ...p, width: 1, height: 1 }))),
             layer: layer.id,
             fixes,
           },

@@ -1,5 +1,6 @@
 import { applyEdit } from '../graphic/edit';
-import { mainFrame, type Graphic } from '../graphic/graphic';
+import { type Graphic } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import { blank, photo, random, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
@@ -13,7 +14,7 @@ beforeAll(async () => {
 
 const context = (graphic: Graphic): ReportContext => ({
   graphic,
-  frame: mainFrame(graphic),
+  frame: frameOf(graphic),
   shaper,
   assets: new Map(),
   legibility: undefined,
@@ -49,7 +50,7 @@ describe('covered', () => {
     const g = withLayers(blank(), words('Ottermill'));
     const fix = find(g, 'covered')[0]!.fixes.find((f) => f.label.includes('page’s ground'))!;
     const after = applyEdit(g, fix.edit);
-    expect(after.backdrop).toEqual({ kind: 'colour', colour: mainFrame(g).slot.ground });
+    expect(after.backdrop).toEqual({ kind: 'colour', colour: frameOf(g).slot.ground });
     expect(find(after, 'covered')).toEqual([]);
     expect(find(blank(), 'covered')[0]!.fixes).toEqual([]);
   });
@@ -98,7 +99,7 @@ describe('enlarged', () => {
       const own = blank();
       const g: Graphic = {
         ...own,
-        frames: [{ ...mainFrame(own), slot: { ...mainFrame(own).slot, densities: [density] } }],
+        frames: [{ ...frameOf(own), slot: { ...frameOf(own).slot, densities: [density] } }],
       };
       const natural = { width: Math.round(100 + r() * 4000), height: Math.round(100 + r() * 3000) };
       const cropped = n % 4 === 1;

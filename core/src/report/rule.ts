@@ -1,6 +1,7 @@
 import type { Box } from '../geometry/box';
 import type { Edit } from '../graphic/edit';
-import type { Backdrop, ExportChoices, Frame, Graphic, Layer } from '../graphic/graphic';
+import type { Backdrop, Graphic, Layer } from '../graphic/graphic';
+import type { ExportChoices, Frame } from '../graphic/frame';
 import type { Shaper } from '../words/shaper';
 import type { Legibility } from '../legibility/legibility';
 import type { AssetFacts } from './asset-facts';
@@ -20,6 +21,10 @@ export interface Needs {
   layers: readonly Layer[];
   backdrop: Backdrop;
   canvas: Graphic['canvas'];
+  /** The frame that is judged: what of it a fix names, where it lies (canvas px), and all there are beside it. */
+  frame: string;
+  rect: Frame['rect'];
+  frames: readonly Frame[];
   slot: Frame['slot'];
   choices: ExportChoices;
   shaper: Shaper;
@@ -32,8 +37,11 @@ export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] }
   layers: (c) => c.graphic.layers,
   backdrop: (c) => c.graphic.backdrop,
   canvas: (c) => c.graphic.canvas,
+  frame: (c) => c.frame.id,
+  rect: (c) => c.frame.rect,
+  frames: (c) => c.graphic.frames,
   slot: (c) => c.frame.slot,
-  choices: (c) => c.graphic.export,
+  choices: (c) => c.frame.export,
   shaper: (c) => c.shaper,
   assets: (c) => c.assets,
   legibility: (c) => c.legibility,

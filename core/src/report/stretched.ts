@@ -1,4 +1,5 @@
 import { stretchOf, pictureBounds } from '../graphic/picture-geometry';
+import { concernsFrame } from '../graphic/frame';
 import { visiblePictures } from './uncovered';
 import { defineRule, type Finding } from './rule';
 
@@ -13,11 +14,13 @@ export function stretchText(stretch: number): string {
 export const stretched = defineRule({
   id: 'stretched',
   passed: 'Every picture has its true proportions',
-  needs: ['layers', 'canvas'],
-  judge({ layers, canvas }): Finding[] {
+  needs: ['layers', 'canvas', 'rect', 'frames'],
+  judge({ layers, canvas, rect, frames }): Finding[] {
     return visiblePictures(layers).flatMap((layer): Finding[] => {
       const text = stretchText(stretchOf(layer.place));
       if (!text || layer.place.mode !== 'free') return [];
+      const at = pictureBounds(layer, canvas);
+      if (!concernsFrame(at, rect, frames)) return [];
       const place = { ...layer.place, stretch: 1 };
       return [
         {
@@ -25,7 +28,7 @@ export const stretched = defineRule({
           group: 'time',
           title: `${layer.name} is ${text}`,
           detail: 'Its proportions were unlocked. Faces and round things show it first.',
-          at: pictureBounds(layer, canvas),
+          at,
           layer: layer.id,
           fixes: [
             {

@@ -5,11 +5,11 @@ import { defineRule, type Finding } from './rule';
 export const transparency = defineRule({
   id: 'transparency',
   passed: 'The format keeps what is transparent',
-  needs: ['layers', 'backdrop', 'canvas', 'choices', 'slot'],
-  judge({ layers, backdrop, canvas, choices, slot }): Finding[] {
+  needs: ['layers', 'backdrop', 'canvas', 'frame', 'rect', 'choices', 'slot'],
+  judge({ layers, backdrop, canvas, frame, rect, choices, slot }): Finding[] {
     // Where the slot keeps no transparency, bare parts are a finding of their own.
     if (!slot.keepsTransparency || choices.format !== 'jpeg') return [];
-    if (uncoveredParts(layers, backdrop, canvas).length === 0) return [];
+    if (uncoveredParts(layers, backdrop, canvas, rect).length === 0) return [];
     const format = (['png', 'webp'] as const).find((f) => slot.formats.includes(f));
     return [
       {
@@ -22,7 +22,12 @@ export const transparency = defineRule({
           ? [
               {
                 label: `Save it as ${format === 'png' ? 'PNG' : 'WebP'}`,
-                edit: { type: 'set-export', name: `Format: ${format === 'png' ? 'PNG' : 'WebP'}`, choices: { format } },
+                edit: {
+                  type: 'set-export',
+                  frame,
+                  name: `Format: ${format === 'png' ? 'PNG' : 'WebP'}`,
+                  choices: { format },
+                },
               },
             ]
           : [],

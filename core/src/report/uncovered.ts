@@ -11,18 +11,18 @@ export function visiblePictures(layers: readonly Layer[]): PictureLayer[] {
 }
 
 /**
- * The parts of a canvas, canvas px, that neither the backdrop nor an opaque layer covers.
+ * The parts of a canvas within a box, canvas px, that neither the backdrop nor an opaque layer covers.
  * Strips thinner than 0.01 px count as met.
  */
-export function uncoveredParts(layers: readonly Layer[], backdrop: Backdrop, canvas: Graphic['canvas']): Box[] {
+export function uncoveredParts(layers: readonly Layer[], backdrop: Backdrop, canvas: Graphic['canvas'], within: Box): Box[] {
   if (isOpaqueFill(backdrop)) return [];
-  let bare: Box[] = [{ x: 0, y: 0, ...canvas }];
+  let uncovered: Box[] = [within];
   for (const layer of layers) {
     if (!layer.visible || layer.role === 'words') continue;
     const solid = isPicture(layer) ? solidBox(layer, canvas) : solidSheet(layer, canvas);
-    if (solid) bare = bare.flatMap((b) => without(b, solid)).filter((b) => b.width > 0.01 && b.height > 0.01);
+    if (solid) uncovered = uncovered.flatMap((b) => without(b, solid)).filter((b) => b.width > 0.01 && b.height > 0.01);
   }
-  return bare;
+  return uncovered;
 }
 
 /** The box that a shape or a veil covers with nothing showing through, canvas px; null for none to speak of. */

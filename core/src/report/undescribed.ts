@@ -5,20 +5,20 @@ import { defineRule, type Finding } from './rule';
 export const undescribed = defineRule({
   id: 'undescribed',
   passed: 'It has a description for people who cannot see it',
-  needs: ['layers', 'choices'],
-  judge({ layers, choices }): Finding[] {
+  needs: ['layers', 'frame', 'choices'],
+  judge({ layers, frame, choices }): Finding[] {
     if (!layers.some((l) => l.visible)) return [];
-    const stale = isStaleDescription({ export: choices, layers });
+    const stale = isStaleDescription(choices, layers);
     if (choices.alt.trim() && !stale) return [];
     const alt = proposedDescription(layers);
     const suggestion = alt ? ` Suggested: “${alt}”` : '';
     const take = {
       label: 'Take the suggestion',
-      edit: { type: 'set-export', name: 'Description added', choices: { alt } },
+      edit: { type: 'set-export', frame, name: 'Description added', choices: { alt } },
     } as const;
     const keep = {
       label: 'It still says it',
-      edit: { type: 'set-export', name: 'Description kept', choices: { alt: choices.alt } },
+      edit: { type: 'set-export', frame, name: 'Description kept', choices: { alt: choices.alt } },
     } as const;
     return [
       {

@@ -1,5 +1,6 @@
 import { applyEdit } from '../graphic/edit';
-import { mainFrame, type Graphic, type Layer } from '../graphic/graphic';
+import { type Graphic, type Layer } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import { contrast, luminance } from '../colour/contrast';
 import { middleOf, turnedPoint } from '../geometry/turn';
 import { blank, photo, random, withLayers, words } from '../testing/samples';
@@ -22,7 +23,7 @@ interface Known {
   legibility?: readonly Legibility[];
 }
 const judge = (graphic: Graphic, { assets = new Map(), legibility }: Known = {}) =>
-  createReporter()({ graphic, frame: mainFrame(graphic), shaper, assets, legibility });
+  createReporter()({ graphic, frame: frameOf(graphic), shaper, assets, legibility });
 const find = (graphic: Graphic, rule: string, known?: Known): Finding[] =>
   judge(graphic, known).findings.filter((f) => f.id.startsWith(rule));
 
@@ -164,10 +165,11 @@ describe('outside', () => {
 
 describe('transparency', () => {
   it('finds a transparent canvas saved as JPEG, and saves it as PNG', () => {
-    const g = { ...blank('logo'), export: { ...blank('logo').export, format: 'jpeg' as const } };
+    const own = blank('logo');
+    const g = applyEdit(own, { type: 'set-export', frame: 'main', choices: { format: 'jpeg' } });
     const [finding] = find(withLayers(g, words('O')), 'transparency');
     expect(finding!.title).toBe('JPEG cannot keep the transparent canvas');
-    expect(applyEdit(g, finding!.fixes[0]!.edit).export.format).toBe('png');
+    expect(frameOf(applyEdit(g, finding!.fixes[0]!.edit)).export.format).toBe('png');
     expect(find(blank('logo'), 'transparency')).toEqual([]);
     expect(find({ ...g, backdrop: { kind: 'colour', colour: '#ffffff' } }, 'transparency')).toEqual([]);
   });
@@ -211,7 +213,7 @@ describe('undescribed', () => {
   });
   it('says so when words or photo changed since it was written, until it is said again', () => {
     const g = withLayers(blank(), photo(), words('Open on Saturdays'));
-    const described = applyEdit(g, { type: 'set-export', choices: { alt: 'A shelf of pots. Open on Saturdays.' } });
+    const described = applyEdit(g, { type: 'set-export', frame: 'main', choices: { alt: 'A shelf of pots. Open on Saturdays.' } });
     expect(find(described, 'undescribed')).toEqual([]);
     // What neither shows nor says anything else makes nothing stale.
     const [shelf, title] = described.layers;

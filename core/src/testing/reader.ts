@@ -1,5 +1,6 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas';
-import { mainFrame, type Graphic } from '../graphic/graphic';
+import { type Graphic } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import type { PaintContext } from '../paint/context';
 import { paint } from '../paint/paint';
 import { plan, type PlanOptions } from '../paint/plan';
@@ -16,7 +17,7 @@ export function painted(
   scale = 1,
   options: PlanOptions = {},
 ): { pixels: Pixels; plan: ReturnType<typeof plan> } {
-  const p = plan(graphic, mainFrame(graphic), scale, shaper, options);
+  const p = plan(graphic, frameOf(graphic), scale, shaper, options);
   const canvas = createCanvas(p.width, p.height);
   const missing = paint(
     p,
@@ -48,7 +49,7 @@ export const letterSheet: MakeLetterSheet = (width, height) => {
 
 /** Reads words in graphics without pictures as the worker does, with Skia's own pixels. */
 export function readerOf(graphic: Graphic, shaper: Shaper, scale = 1): Reader {
-  const { slot } = mainFrame(graphic);
+  const { slot } = frameOf(graphic);
   return {
     shaper,
     slot,

@@ -1,6 +1,7 @@
 import { createCanvas } from '@napi-rs/canvas';
 import { scaledWords } from '../graphic/arrange';
-import { mainFrame, type WordsLayer } from '../graphic/graphic';
+import { type WordsLayer } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import type { PaintContext } from '../paint/context';
 import { paint } from '../paint/paint';
 import { plan } from '../paint/plan';
@@ -17,7 +18,7 @@ beforeAll(async () => {
 /** A layer painted alone on a white blog header, RGBA. */
 function painted(layer: WordsLayer, options: Parameters<typeof plan>[4] = {}) {
   const graphic = { ...withLayers(blank(), layer), backdrop: { kind: 'colour' as const, colour: '#ffffff' } };
-  const p = plan(graphic, mainFrame(graphic), 1, shaper, options);
+  const p = plan(graphic, frameOf(graphic), 1, shaper, options);
   const context = createCanvas(p.width, p.height).getContext('2d');
   paint(p, { exact: () => undefined, rough: () => undefined }, context as unknown as PaintContext<never>);
   const { data } = context.getImageData(0, 0, p.width, p.height);
@@ -98,7 +99,7 @@ describe('what is around letters', () => {
     const shadow = { distance: 10, angle: 0, blur: 8, colour: '#0000ff', strength: 1 };
     const { data } = painted({ ...base, shadow });
     const graphic = { ...withLayers(blank(), base), backdrop: { kind: 'none' as const } };
-    const p = plan(graphic, mainFrame(graphic), 1, shaper);
+    const p = plan(graphic, frameOf(graphic), 1, shaper);
     const letters = createCanvas(p.width, p.height);
     paint(
       p,

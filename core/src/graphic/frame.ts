@@ -1,0 +1,64 @@
+import '../zod-setup';
+import * as z from 'zod';
+import { intersection, type Box } from '../geometry/box';
+import { coordinate, extent } from '../geometry/lengths';
+import { limits } from '../limits';
+import { FileFormat, Slot } from '../slot/slot';
+import { LayerId } from './layer';
+
+/** What a frame's file is to be. */
+export const ExportChoices = z.object({
+  format: FileFormat,
+  quality: z.number().int().min(1).max(100),
+  alt: z.string().max(limits.description),
+  /** What the picture showed and said when the description was written; see `describedState`. */
+  altFor: z.string().max(100).optional(),
+});
+export type ExportChoices = z.infer<typeof ExportChoices>;
+
+/** A window on the canvas that becomes a file of its own: where it lies (canvas px), for which slot, and as what. */
+export const Frame = z.object({
+  id: LayerId,
+  rect: z.object({ x: coordinate, y: coordinate, width: extent, height: extent }),
+  /** The slot as it was when the graphic was made for it. */
+  slot: Slot,
+  export: ExportChoices,
+});
+export type Frame = z.infer<typeof Frame>;
+
+/** The part of a canvas that is looked at, canvas px: a frame, or all of it. */
+export type CanvasWindow = Pick<Frame, 'rect'>;
+
+/** A frame as it is made for a slot, at a place on the canvas (canvas px). */
+export function frameFor(id: string, rect: Frame['rect'], slot: Slot): Frame {
+  return {
+    id,
+    rect,
+    slot,
+    export: { format: slot.keepsTransparency ? 'png' : slot.formats[0]!, quality: 85, alt: '' },
+  };
+}
+
+/** The frame of an id; the first one where there is none of it (or none is asked for). */
+export function frameOf(graphic: { readonly frames: readonly Frame[] }, id?: string | null): Frame {
+  return graphic.frames.find((f) => f.id === id) ?? graphic.frames[0]!;
+}
+
+/** All of a canvas as a window on it. */
+export function wholeCanvas({
+  canvas,
+}: {
+  readonly canvas: { readonly width: number; readonly height: number };
+}): CanvasWindow {
+  return { rect: { x: 0, y: 0, ...canvas } };
+}
+
+/**
+ * Whether what lies in a box (canvas px) is a matter for a frame: it touches it, or touches none of the frames, so that
+ * nobody else would speak of it.
+ */
+export function concernsFrame(box: Box, rect: Box, frames: readonly CanvasWindow[]): boolean {
+  return (
+    frames.length === 1 || intersection(box, rect) !== null || !frames.some((f) => intersection(box, f.rect) !== null)
+  );
+}
