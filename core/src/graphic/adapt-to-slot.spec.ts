@@ -49,7 +49,12 @@ describe('following a slot', () => {
     expect((small.layers[2] as WordsLayer).paragraphs[0]!.runs[0]!.size).toBe(20);
   });
   it('changes the format where the slot takes it no longer, and is one edit', () => {
-    const edited = applyEdit(made, { type: 'adapt-to-slot', frame: 'main', name: 'Slot', slot: { ...slot, formats: ['webp'] } });
+    const edited = applyEdit(made, {
+      type: 'adapt-to-slot',
+      frame: 'main',
+      name: 'Slot',
+      slot: { ...slot, formats: ['webp'] },
+    });
     expect(frameOf(edited).export.format).toBe('webp');
     expect(edited.layers).toBe(made.layers);
   });

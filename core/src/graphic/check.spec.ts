@@ -48,7 +48,10 @@ describe('whatever is committed can be opened again', () => {
     ],
     ['501 lines', { type: 'replace-layer', name: 'x', layer: withText(words('a'), 'a\n'.repeat(501)) }],
     ['20 001 letters', { type: 'replace-layer', name: 'x', layer: withText(words('a'), 'a'.repeat(20_001)) }],
-    ['a description of 600 letters', { type: 'set-export', frame: 'main', name: 'x', choices: { alt: 'x'.repeat(600) } }],
+    [
+      'a description of 600 letters',
+      { type: 'set-export', frame: 'main', name: 'x', choices: { alt: 'x'.repeat(600) } },
+    ],
     [
       'a size of nothing',
       { type: 'add-layer', name: 'x', layer: photo({ place: { mode: 'free', x: 0, y: 0, width: 0 } }) },

@@ -115,9 +115,7 @@ export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
     backdrop === graphic.backdrop &&
     frames.every((f, i) => f === graphic.frames[i]) &&
     rest.value === (graphic as unknown);
-  const value = same
-    ? graphic
-    : { ...graphic, ...rest.value, layers, backdrop, frames: frames as Frame[] };
+  const value = same ? graphic : { ...graphic, ...rest.value, layers, backdrop, frames: frames as Frame[] };
   sound.add(value);
   return good({ value, told: [...new Set(told)] });
 }

@@ -101,6 +101,6 @@ export const VeilLayer = z.object({
   /** The words it is for; all in front of it where none are named. */
   words: z.array(LayerId).max(100),
   /** Its strength is kept at the least with which its words stand out. */
-  leastVeil: z.boolean(),
+  justEnough: z.boolean(),
 });
 export type VeilLayer = z.infer<typeof VeilLayer>;

@@ -63,12 +63,7 @@ describe('plan', () => {
   it('needs the same surface for the same place and another for another', () => {
     const key = (x: number) =>
       surfacesOf(
-        plan(
-          withLayers(blank(), photo({ place: { mode: 'free', x, y: 0, width: 400 } })),
-          frameOf(blank()),
-          1,
-          shaper,
-        ),
+        plan(withLayers(blank(), photo({ place: { mode: 'free', x, y: 0, width: 400 } })), frameOf(blank()), 1, shaper),
       )[0]!.key;
     expect(key(10)).toBe(key(10));
     expect(key(10)).not.toBe(key(10.5));

@@ -326,7 +326,13 @@ const opposite: Record<SideName, SideName> = { left: 'right', right: 'left', top
  * `scale` is device px per canvas px. The plan's size is the frame's in whole
  * device px, rounded up (see `filePixels`).
  */
-export function plan(graphic: Graphic, frame: CanvasWindow, scale: number, shaper: Shaper, options: PlanOptions = {}): Plan {
+export function plan(
+  graphic: Graphic,
+  frame: CanvasWindow,
+  scale: number,
+  shaper: Shaper,
+  options: PlanOptions = {},
+): Plan {
   const width = Math.max(1, Math.ceil(frame.rect.width * scale - 1e-6));
   const height = Math.max(1, Math.ceil(frame.rect.height * scale - 1e-6));
   const bounds = { x: 0, y: 0, width, height };

@@ -73,7 +73,13 @@ describe('words on an empty canvas', () => {
     const long = placedWords(words('Kiln opening, Saturday at four'), cover, frameOf(cover), plain(0.02), shaper);
     expect(slot.covered.some((c) => intersection(c, boxOf(long)))).toBe(false);
     expect(boxOf(long).x).toBeGreaterThanOrEqual(90 - 0.01);
-    const round = placedWords(words('Ottermill'), blank('chat-avatar'), frameOf(blank('chat-avatar')), plain(0.9), shaper);
+    const round = placedWords(
+      words('Ottermill'),
+      blank('chat-avatar'),
+      frameOf(blank('chat-avatar')),
+      plain(0.9),
+      shaper,
+    );
     const box = boxOf(round);
     for (const x of [box.x, box.x + box.width])
       for (const y of [box.y, box.y + box.height]) expect(Math.hypot(x - 64, y - 64)).toBeLessThanOrEqual(64.01);

@@ -56,6 +56,13 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
   };
 }
 
+/** Reports on the frames of one graphic as one: what is found in several is told once. */
+export function togetherReport(reports: readonly FitReport[]): FitReport {
+  const findings = [...new Map(reports.flatMap((r) => r.findings.map((f) => [`${f.id} ${f.title}`, f]))).values()];
+  const passed = reports[0]?.passed.filter((p) => reports.every((r) => r.passed.includes(p))) ?? [];
+  return { findings, passed, waiting: reports.some((r) => r.waiting) };
+}
+
 /** "fits", "2 to fix" or "1 to look at". */
 export function fitWord(report: FitReport): string {
   const before = report.findings.filter((f) => f.group === 'before').length;

@@ -14,7 +14,12 @@ export function visiblePictures(layers: readonly Layer[]): PictureLayer[] {
  * The parts of a canvas within a box, canvas px, that neither the backdrop nor an opaque layer covers.
  * Strips thinner than 0.01 px count as met.
  */
-export function uncoveredParts(layers: readonly Layer[], backdrop: Backdrop, canvas: Graphic['canvas'], within: Box): Box[] {
+export function uncoveredParts(
+  layers: readonly Layer[],
+  backdrop: Backdrop,
+  canvas: Graphic['canvas'],
+  within: Box,
+): Box[] {
   if (isOpaqueFill(backdrop)) return [];
   let uncovered: Box[] = [within];
   for (const layer of layers) {

@@ -213,7 +213,11 @@ describe('undescribed', () => {
   });
   it('says so when words or photo changed since it was written, until it is said again', () => {
     const g = withLayers(blank(), photo(), words('Open on Saturdays'));
-    const described = applyEdit(g, { type: 'set-export', frame: 'main', choices: { alt: 'A shelf of pots. Open on Saturdays.' } });
+    const described = applyEdit(g, {
+      type: 'set-export',
+      frame: 'main',
+      choices: { alt: 'A shelf of pots. Open on Saturdays.' },
+    });
     expect(find(described, 'undescribed')).toEqual([]);
     // What neither shows nor says anything else makes nothing stale.
     const [shelf, title] = described.layers;

@@ -92,7 +92,7 @@ export function veil(own: Partial<VeilLayer> = {}): VeilLayer {
     colour: '#000000',
     strength: 100,
     words: [],
-    leastVeil: false,
+    justEnough: false,
     ...own,
   };
 }

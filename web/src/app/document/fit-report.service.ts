@@ -2,8 +2,9 @@ import { Injectable, computed, effect, inject, signal, untracked } from '@angula
 import {
   createReporter,
   faintestLetter,
-  mainFrame,
+  frameOf,
   type FitReport,
+  type Frame,
   type Graphic,
   type Legibility,
 } from '@bright-slot/core';
@@ -17,7 +18,7 @@ import { JobStopped } from '../pixels/pixel-client';
 const REST = 60;
 
 /** What the look of the words and what is behind them depends on. */
-const seen = (g: Graphic) => [g.id, g.layers, g.backdrop, g.frames] as const;
+const seen = (g: Graphic, f: Frame) => [g.id, g.layers, g.backdrop, g.canvas, f.id, f.rect, f.slot] as const;
 
 /** The fit report of the graphic at work, kept live. */
 @Injectable({ providedIn: 'root' })
@@ -27,7 +28,7 @@ export class FitReportService {
   private readonly pixels = inject(PixelsService);
   private readonly assets = inject(AssetFactsService);
   private readonly judge = createReporter();
-  private readonly legibility = signal<{ of: string; found: readonly Legibility[] } | null>(null);
+  private readonly legibility = signal<{ of: string; frame: string; found: readonly Legibility[] } | null>(null);
   /** Why the words could not be judged, if they could not. */
   readonly problem = signal<string | null>(null);
   /** Whether the pixels have been looked at since the last change. */
@@ -35,7 +36,7 @@ export class FitReportService {
   private readonly subject = computed(
     () => {
       const g = this.workbench.working();
-      return g && seen(g);
+      return g && seen(g, this.frameIn(g));
     },
     { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
   );
@@ -44,15 +45,21 @@ export class FitReportService {
     const graphic = this.workbench.working();
     const shaper = this.type.shaper();
     if (!graphic || !shaper) return null;
+    const frame = this.frameIn(graphic);
     const legibility = this.legibility();
     return this.judge({
       graphic,
-      frame: mainFrame(graphic),
+      frame,
       shaper,
       assets: this.assets.facts(),
-      legibility: legibility?.of === graphic.id ? legibility.found : undefined,
+      legibility: legibility?.of === graphic.id && legibility.frame === frame.id ? legibility.found : undefined,
     });
   });
+
+  /** The frame in hand, as it is in a state of the graphic. */
+  private frameIn(graphic: Graphic): Frame {
+    return frameOf(graphic, this.workbench.frame()?.id);
+  }
 
   constructor() {
     effect((onCleanup) => {
@@ -74,16 +81,17 @@ export class FitReportService {
     const legibility = this.legibility();
     const own = legibility?.of === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;
     if (!graphic || !own) return null;
-    const { slot } = mainFrame(graphic);
+    const { slot } = this.frameIn(graphic);
     return faintestLetter(own, slot.shownWidth / slot.width, colour);
   }
 
   private async look(graphic: Graphic, stop: AbortSignal): Promise<void> {
+    const frame = this.frameIn(graphic);
     try {
       await this.assets.ensure(graphic);
-      const found = await this.pixels.legibility(graphic, stop);
+      const found = await this.pixels.legibility(graphic, frame, stop);
       if (stop.aborted) return;
-      this.legibility.set({ of: graphic.id, found });
+      this.legibility.set({ of: graphic.id, frame: frame.id, found });
       this.problem.set(null);
       this.settled.set(true);
     } catch (error) {

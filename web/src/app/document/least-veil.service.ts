@@ -26,7 +26,7 @@ export class LeastVeilService {
       this.workbench.writes();
       // While something is dragged its veil stays; what it needs is found when it is let go.
       if (!graphic || this.workbench.draft()) return;
-      const veils = graphic.layers.filter((l): l is VeilLayer => l.role === 'veil' && l.leastVeil && l.visible);
+      const veils = graphic.layers.filter((l): l is VeilLayer => l.role === 'veil' && l.justEnough && l.visible);
       if (!veils.length) return;
       const stop = new AbortController();
       const resting = setTimeout(
@@ -55,7 +55,7 @@ export class LeastVeilService {
       // From back to front: what is in front is judged over what was found for those behind.
       for (const id of veils) {
         this.looking.set(id);
-        const found = await this.pixels.strengthFor(now, id, stop);
+        const found = await this.inAllFrames(now, id, stop);
         if (stop.aborted) return;
         this.found.update((all) => new Map(all).set(id, found));
         const layer = now.layers.find((l): l is VeilLayer => l.id === id && l.role === 'veil')!;
@@ -73,5 +73,15 @@ export class LeastVeilService {
       this.looking.set(null);
       this.problem.set('The strength could not be looked for. It stays as it is; try again after the next change.');
     }
+  }
+
+  /** What is found in each frame, as one: strong enough for all of them, or for none. */
+  private async inAllFrames(graphic: Graphic, veil: string, stop: AbortSignal): Promise<FoundStrength> {
+    const found: FoundStrength[] = [];
+    for (const frame of graphic.frames) found.push(await this.pixels.strengthFor(graphic, frame, veil, stop));
+    return found.reduce((most, f) => {
+      if (!f.words || (most.words && most.strength === null)) return most;
+      return !most.words || f.strength === null || f.strength > most.strength! ? f : most;
+    });
   }
 }

@@ -203,6 +203,6 @@ export function veilLayer(graphic: Graphic): VeilLayer {
     colour: pale ? '#000000' : '#ffffff',
     strength: 102,
     words: [],
-    leastVeil: words !== undefined,
+    justEnough: words !== undefined,
   };
 }

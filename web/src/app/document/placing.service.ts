@@ -3,14 +3,16 @@ import {
   canvasPoint,
   containBox,
   enclosing,
+  grown,
   intersection,
   luminance,
-  mainFrame,
+  frameOf,
   pictureBounds,
   placedWords,
   roomForLogo,
   withSubjects,
   type Box,
+  type Frame,
   type Graphic,
   type GroundMap,
   type PictureLayer,
@@ -20,6 +22,7 @@ import { HouseStyleService } from '../storage/house-style.service';
 import { PixelsService } from '../pixels/pixels.service';
 import { TypeService } from '../type/type.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
+import { Workbench } from './workbench';
 
 /** Room above and below a logo that fills its slot, in shares of the shorter side. */
 const MARGIN = 0.08;
@@ -31,6 +34,12 @@ export class Placing {
   private readonly type = inject(TypeService);
   private readonly house = inject(HouseStyleService);
   private readonly repository = inject(GraphicsRepository);
+  private readonly workbench = inject(Workbench);
+
+  /** The frame in hand: what is new lands in it. */
+  private frameIn(graphic: Graphic): Frame {
+    return frameOf(graphic, this.workbench.frame()?.id);
+  }
 
   /** Words in a free and calm place, in a colour that is read there. */
   async words(layer: WordsLayer, graphic: Graphic): Promise<WordsLayer> {
@@ -42,6 +51,7 @@ export class Placing {
     return placedWords(
       layer,
       graphic,
+      this.frameIn(graphic),
       map,
       shaper,
       own.map((c) => c.colour),
@@ -52,7 +62,8 @@ export class Placing {
   async logo(layer: PictureLayer, graphic: Graphic): Promise<PictureLayer> {
     if (layer.role !== 'logo' || layer.place.mode !== 'free' || !graphic.layers.some((l) => l.visible)) return layer;
     const shaper = await this.type.ensure(graphic);
-    const box = roomForLogo(pictureBounds(layer, graphic.canvas), graphic, await this.look(graphic), shaper);
+    const size = pictureBounds(layer, graphic.canvas);
+    const box = roomForLogo(size, graphic, this.frameIn(graphic), await this.look(graphic), shaper);
     return { ...layer, place: { ...layer.place, x: box.x, y: box.y, width: box.width } };
   }
 
@@ -64,13 +75,13 @@ export class Placing {
     const found = await this.pixels.clean(layer);
     if (!found) return null;
     const { canvas } = graphic;
-    const margin = MARGIN * Math.min(canvas.width, canvas.height);
-    const room = { x: margin, y: margin, width: canvas.width - 2 * margin, height: canvas.height - 2 * margin };
+    const { rect } = this.frameIn(graphic);
+    const room = grown(rect, -MARGIN * Math.min(rect.width, rect.height));
     const box = containBox(found.box, room);
     // It is not made larger than its own px allow.
     const width = Math.min(box.width, Math.max(found.box.width, pictureBounds(layer, canvas).width));
     const height = (found.box.height * width) / found.box.width;
-    const at = { x: (canvas.width - width) / 2, y: (canvas.height - height) / 2 };
+    const at = { x: rect.x + (rect.width - width) / 2, y: rect.y + (rect.height - height) / 2 };
     const off: PictureLayer = {
       ...layer,
       role: 'logo',
@@ -105,10 +116,10 @@ export class Placing {
   /** What stands where; a ground of one lightness where that cannot be told. */
   private async look(graphic: Graphic): Promise<GroundMap> {
     try {
-      const map = await this.pixels.groundMap(graphic);
+      const map = await this.pixels.groundMap(graphic, this.frameIn(graphic));
       return withSubjects(map, graphic.canvas, await this.subjectsOf(graphic));
     } catch {
-      const light = luminance(mainFrame(graphic).slot.ground);
+      const light = luminance(this.frameIn(graphic).slot.ground);
       return { across: 1, down: 1, low: [light], high: [light], busy: [0], subject: [0] };
     }
   }

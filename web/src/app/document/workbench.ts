@@ -3,8 +3,10 @@ import { Store, type Action } from '@ngrx/store';
 import {
   isPicture,
   applyEdit,
+  frameOf,
   type Change,
   type Edit,
+  type Frame,
   type Graphic,
   type Layer,
   type Stretch,
@@ -70,6 +72,13 @@ export class Workbench {
     return working && preview ? applyEdit(working, preview) : working;
   });
 
+  private readonly frameId = signal<string | null>(null);
+  /** The frame in hand: what the report judges, and what Export makes a file of. */
+  readonly frame = computed<Frame | null>(() => {
+    const shown = this.shown();
+    return shown && frameOf(shown, this.frameId());
+  });
+
   readonly selected = computed<Layer | null>(
     () => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null,
   );
@@ -112,6 +121,11 @@ export class Workbench {
     this.select(layer.id);
     if (isPicture(layer) && !layer.locked) this.cropping.set(layer.id);
     else if (layer.role === 'words' && !layer.locked) this.writingOn.set(layer.id);
+  }
+
+  /** Takes a frame in hand. */
+  take(frame: string): void {
+    this.frameId.set(frame);
   }
 
   select(layer: string | null): void {

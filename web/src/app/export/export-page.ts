@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
+  computed,
   effect,
   inject,
   input,
@@ -10,18 +11,20 @@ import {
 } from '@angular/core';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
-import { weightText } from '@bright-slot/core';
+import { sizeText, weightText } from '@bright-slot/core';
 import { SaveState } from '../shell/save-state';
 import { copyText } from '../ui/download';
 import { Icon } from '../ui/icon';
 import { GraphicLock } from '../document/graphic-lock';
+import { Workbench } from '../document/workbench';
+import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
 import { ExportSession, labels } from '../output/export-session';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({
   selector: 'bs-export-page',
-  imports: [RouterLink, SaveState, Icon, MatSlider, MatSliderThumb],
+  imports: [Choice, RouterLink, SaveState, Icon, MatSlider, MatSliderThumb],
   providers: [ExportSession],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './export-page.html',
@@ -33,6 +36,11 @@ export class ExportPage {
   protected readonly lock = inject(GraphicLock);
   protected readonly out = inject(ExportSession);
   protected readonly problem = signal('');
+  protected readonly workbench = inject(Workbench);
+  /** The frames that can leave, by their places. */
+  protected readonly frames = computed<readonly Option<string>[]>(() =>
+    (this.out.graphic()?.frames ?? []).map(({ id, slot }, i) => ({ id, name: `${i + 1} · ${sizeText(slot)}` })),
+  );
   protected readonly labels = labels;
   protected readonly weight = weightText;
   /** The file at one of its px a px of the screen, or all of it in the room there is. */

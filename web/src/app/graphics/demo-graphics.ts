@@ -15,7 +15,10 @@ interface DemoGraphic {
 }
 
 const add = (g: Graphic, ...layers: Layer[]): Graphic => ({ ...g, layers: [...g.layers, ...layers] });
-const described = (g: Graphic, alt: string): Graphic => ({ ...g, export: { ...g.export, alt } });
+const described = (g: Graphic, alt: string): Graphic => ({
+  ...g,
+  frames: g.frames.map((f) => ({ ...f, export: { ...f.export, alt } })),
+});
 
 /** Words with their place and look set: `x` and `y` of the anchor, as the alignment has it. */
 function title(

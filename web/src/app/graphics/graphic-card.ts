@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import { mainFrame, sizeText } from '@bright-slot/core';
+import { frameOf, sizeText } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
 import { PageLikeness, pageOf } from '../page/page-likeness';
@@ -57,8 +57,8 @@ import { PreviewService, type Preview } from './preview.service';
     </div>
     <p class="quiet small-text">
       {{ slot().name }}, {{ size() }}
-      @if (slotNow(); as now) {
-        · <strong>the slot is {{ sizeOf(now) === size() ? 'changed' : sizeOf(now) }} now</strong>
+      @if (slotNow(); as changed) {
+        · <strong>the slot is {{ sizeOf(changed.now) === size() ? 'changed' : sizeOf(changed.now) }} now</strong>
       }
       @if (live()) {
         · {{ live() }}
@@ -138,7 +138,7 @@ export class GraphicCard {
   protected readonly preview = signal<Preview | null>(null);
   /** Whether it has been near the window: a thousand cards are not painted at once. */
   private readonly seen = signal(false);
-  protected readonly slot = computed(() => mainFrame(this.entry().graphic).slot);
+  protected readonly slot = computed(() => frameOf(this.entry().graphic).slot);
   protected readonly size = computed(() => sizeText(this.slot()));
   protected readonly width = computed(() => {
     const ratio = this.slot().width / this.slot().height;

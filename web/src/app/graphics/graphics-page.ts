@@ -5,7 +5,7 @@ import { firstValueFrom } from 'rxjs';
 import {
   cutText,
   limits,
-  mainFrame,
+  frameOf,
   safeWord,
   slotGroups,
   weightText,
@@ -79,20 +79,20 @@ export class GraphicsPage {
   protected liveOn({ graphic }: GraphicEntry): string {
     const live = this.live().get(graphic.id);
     if (!live) return '';
-    const earlier = live.state !== undefined && live.state !== pictureState(graphic);
+    const earlier = live.state !== undefined && !graphic.frames.some((f) => live.state === pictureState(graphic, f));
     return earlier ? `live on ${live.title}: an earlier state` : `live on ${live.title}`;
   }
 
   protected readonly groups = computed(() => {
     const words = this.query().toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
     const found = (this.entries() ?? []).filter(({ graphic }) => {
-      const { slot } = mainFrame(graphic);
+      const { slot } = frameOf(graphic);
       const text = `${graphic.name} ${slot.name} ${slot.width}x${slot.height}`.toLowerCase();
       return words.every((w) => text.includes(w));
     });
     if (this.sort() === 'name') found.sort((a, b) => a.graphic.name.localeCompare(b.graphic.name));
     return slotGroups
-      .map((name) => ({ name, entries: found.filter((e) => mainFrame(e.graphic).slot.group === name) }))
+      .map((name) => ({ name, entries: found.filter((e) => frameOf(e.graphic).slot.group === name) }))
       .filter((g) => g.entries.length > 0);
   });
 

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { createReporter, fitWord, mainFrame, type ReportContext } from '@bright-slot/core';
+import { createReporter, fitWord, frameOf, togetherReport, type Graphic } from '@bright-slot/core';
 import { AssetFactsService } from '../media/asset-facts.service';
 import { PixelsService } from '../pixels/pixels.service';
 import { TypeService } from '../type/type.service';
@@ -25,22 +25,27 @@ export class PreviewService {
     if (known?.state === state) return known;
     let record = await this.repository.preview(graphic.id, state);
     if (!record) {
-      const shaper = await this.type.ensure(graphic);
-      const width = Math.min(1200, Math.max(256, Math.round(graphic.canvas.width)));
-      const context: ReportContext = {
-        graphic,
-        frame: mainFrame(graphic),
-        shaper,
-        assets: await this.assets.ensure(graphic),
-        legibility: await this.pixels.legibility(graphic, undefined, this.pixels.files),
-      };
-      const fit = fitWord(createReporter()(context));
-      record = { graphicId: graphic.id, state, fit, blob: await this.pixels.miniature(graphic, width) };
+      const first = frameOf(graphic);
+      const width = Math.min(1200, Math.max(256, Math.round(first.rect.width)));
+      const fit = await this.fitOf(graphic);
+      record = { graphicId: graphic.id, state, fit, blob: await this.pixels.miniature(graphic, first, width) };
       await this.repository.setPreview(record);
     }
     if (known) URL.revokeObjectURL(known.url);
     const made = { state, url: URL.createObjectURL(record.blob), fit: record.fit };
     this.urls.set(graphic.id, made);
     return made;
+  }
+
+  /** What the report says of all its frames together. */
+  private async fitOf(graphic: Graphic): Promise<string> {
+    const shaper = await this.type.ensure(graphic);
+    const assets = await this.assets.ensure(graphic);
+    const reports = [];
+    for (const frame of graphic.frames) {
+      const legibility = await this.pixels.legibility(graphic, frame, undefined, this.pixels.files);
+      reports.push(createReporter()({ graphic, frame, shaper, assets, legibility }));
+    }
+    return fitWord(togetherReport(reports));
   }
 }

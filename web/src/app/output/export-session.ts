@@ -8,7 +8,6 @@ import {
   isSafeName,
   isStaleDescription,
   limits,
-  mainFrame,
   nextFreeName,
   proposedDescription,
   topDensity,
@@ -86,13 +85,15 @@ export class ExportSession {
   readonly refused = signal<{ message: string; next?: string } | null>(null);
   readonly savedAs = signal('');
 
-  readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
+  /** The frame that is to leave. */
+  readonly frame = computed(() => (this.graphic() ? this.workbench.frame() : null));
+  readonly slot = computed(() => this.frame()?.slot ?? null);
   readonly needs = computed(() => {
     const slot = this.slot();
     return slot ? filePixels(slot, topDensity(slot)) : { width: 0, height: 0 };
   });
-  readonly format = computed(() => this.graphic()?.export.format ?? 'jpeg');
-  readonly quality = computed(() => this.draftQuality() ?? this.graphic()?.export.quality ?? 85);
+  readonly format = computed(() => this.frame()?.export.format ?? 'jpeg');
+  readonly quality = computed(() => this.draftQuality() ?? this.frame()?.export.quality ?? 85);
   readonly chosen = computed(() => this.files().find((f) => f.format === this.format()) ?? null);
   readonly heaviest = computed(() => Math.max(1, ...this.files().map((f) => f.blob?.size ?? 0)));
   readonly visitorAddress = computed(() => {
@@ -108,7 +109,8 @@ export class ExportSession {
   /** Names what the file shows and how it is made. */
   private readonly madeOf = computed(() => {
     const g = this.graphic();
-    return g ? `${pictureState(g)}|${this.format()}|${this.quality()}` : '';
+    const f = this.frame();
+    return g && f ? `${pictureState(g, f)}|${this.format()}|${this.quality()}` : '';
   });
 
   readonly name = computed(() => {
@@ -154,8 +156,8 @@ export class ExportSession {
   });
   readonly copyright = computed(() => this.house.style().copyright);
   readonly stale = computed(() => {
-    const g = this.graphic();
-    return g !== null && isStaleDescription(g);
+    const [g, f] = [this.graphic(), this.frame()];
+    return g !== null && f !== null && isStaleDescription(f.export, g.layers);
   });
   readonly proposed = computed(() => proposedDescription(this.graphic()?.layers ?? []));
 
@@ -163,9 +165,21 @@ export class ExportSession {
   private readonly picture = computed(
     () => {
       const g = this.graphic();
-      if (!g) return null;
-      const only = this.wanted() === 'chosen' ? g.export.format : 'all';
-      return [g.id, g.layers, g.backdrop, g.frames, g.export.quality, this.house.style().copyright, only];
+      const f = this.frame();
+      if (!g || !f) return null;
+      const only = this.wanted() === 'chosen' ? f.export.format : 'all';
+      return [
+        g.id,
+        g.layers,
+        g.backdrop,
+        g.canvas,
+        f.id,
+        f.rect,
+        f.slot,
+        f.export.quality,
+        this.house.style().copyright,
+        only,
+      ];
     },
     { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
   );
@@ -212,8 +226,9 @@ export class ExportSession {
     this.controller?.abort();
     const controller = (this.controller = new AbortController());
     const graphic = this.graphic()!;
-    const wanted = this.wanted() === 'all' ? mainFrame(graphic).slot.formats : [graphic.export.format];
-    const first = (format: FileFormat) => Number(format === graphic.export.format);
+    const frame = this.frame()!;
+    const wanted = this.wanted() === 'all' ? frame.slot.formats : [frame.export.format];
+    const first = (format: FileFormat) => Number(format === frame.export.format);
     const formats = [...wanted].sort((a, b) => first(b) - first(a));
     for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
     this.files.set(wanted.map((format) => ({ format, state: 'making' })));
@@ -222,7 +237,8 @@ export class ExportSession {
       try {
         const file = await this.pixels.file(
           graphic,
-          { format, quality: graphic.export.quality, copyright: this.house.style().copyright },
+          frame,
+          { format, quality: frame.export.quality, copyright: this.house.style().copyright },
           controller.signal,
         );
         set({ format, state: 'made', ...file, url: URL.createObjectURL(file.blob) });
@@ -233,28 +249,38 @@ export class ExportSession {
     }
   }
 
+  /** What an edit of the frame's own choices begins with. */
+  private get setting(): { readonly type: 'set-export'; readonly frame: string } {
+    return { type: 'set-export', frame: this.frame()!.id };
+  }
+
   choose(format: FileFormat): void {
     if (format === this.format()) return;
     this.typedName.set(null);
-    this.workbench.edit({ type: 'set-export', choices: { format }, name: `Format: ${labels[format]}` });
+    this.workbench.edit({ ...this.setting, choices: { format }, name: `Format: ${labels[format]}` });
   }
 
   setQuality(): void {
     const quality = this.draftQuality();
     this.draftQuality.set(null);
-    if (quality !== null && quality !== this.graphic()?.export.quality)
-      this.workbench.edit({ type: 'set-export', choices: { quality }, name: `Quality ${quality}`, merge: 'quality' });
+    if (quality !== null && quality !== this.frame()?.export.quality)
+      this.workbench.edit({
+        ...this.setting,
+        choices: { quality },
+        name: `Quality ${quality}`,
+        merge: `quality:${this.setting.frame}`,
+      });
   }
 
   /** `anew`: the same words are of what is there now. */
   setAlt(given: string, anew = false): void {
     const alt = cutText(given.toWellFormed(), limits.description);
-    if (anew || alt !== this.graphic()?.export.alt)
+    if (anew || alt !== this.frame()?.export.alt)
       this.workbench.edit({
-        type: 'set-export',
+        ...this.setting,
         choices: { alt },
         name: 'Description for readers',
-        merge: 'alt',
+        merge: `alt:${this.setting.frame}`,
       });
   }
 
@@ -282,7 +308,7 @@ export class ExportSession {
 
   /** The description to send with; asked for where there is none yet. Null calls the sending off. */
   private async description(): Promise<string | null> {
-    const { alt } = this.graphic()!.export;
+    const { alt } = this.frame()!.export;
     const stale = this.stale();
     if (alt.trim() && !stale) return alt;
     const ref = this.dialogs.open<DescribeDialog, Described, string | null>(DescribeDialog, {
@@ -328,10 +354,11 @@ export class ExportSession {
 
   async send(): Promise<void> {
     const graphic = this.graphic();
+    const frame = this.frame();
     const slot = this.siteSlot();
     const file = this.chosen();
     const made = this.madeOf();
-    if (!graphic || !slot || !file?.blob || !this.ready()) return;
+    if (!graphic || !frame || !slot || !file?.blob || !this.ready()) return;
     if (!(await this.meant(graphic))) return;
     const alt = await this.description();
     // Another graphic may have been opened meanwhile: what was asked for was this one.
@@ -345,7 +372,7 @@ export class ExportSession {
       name: this.onTheSite().has(this.name()) ? nextFreeName(this.name(), this.taken()) : this.name(),
       slot: slot.id,
       alt,
-      graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic) },
+      graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic, frame) },
     });
     if (answer.ok) {
       const shown = await this.site.show(slot.id, answer.value.id);

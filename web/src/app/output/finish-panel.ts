@@ -45,7 +45,7 @@ import { ExportSession, labels } from './export-session';
         <p class="file small-text">
           <span class="name">{{ out.name() }}</span>
           <span class="quiet"
-            >{{ labels[out.format()] }}{{ out.format() === 'png' ? '' : ' ' + g.export.quality }}
+            >{{ labels[out.format()] }}{{ out.format() === 'png' ? '' : ' ' + out.frame()!.export.quality }}
             {{ out.chosen()?.blob ? weight(out.chosen()!.blob!.size) : 'is being made …' }}</span
           >
         </p>
@@ -193,7 +193,7 @@ export class FinishPanel {
   protected readonly most = limits.description;
   /** What stands in the field: the description there is, else the one proposed. */
   protected readonly alt = linkedSignal(() => this.given() || this.out.proposed());
-  private readonly given = computed(() => this.out.graphic()?.export.alt ?? '');
+  private readonly given = computed(() => this.out.frame()?.export.alt ?? '');
 
   constructor() {
     afterNextRender(() => {

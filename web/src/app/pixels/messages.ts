@@ -82,18 +82,18 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('edges'), need: SurfaceRequest, drawn: bitmap.optional() }),
   /** Looks at a file: what it is, its hash, whether it can be decoded and is opaque. */
   z.object({ kind: z.literal('import-picture'), blob: z.instanceof(Blob), name: z.string(), most: z.number() }),
-  /** Paints a graphic for a file and encodes it. */
+  /** Paints a frame for a file and encodes it. */
   z.object({
     kind: z.literal('file'),
     graphic: Graphic,
+    frame: z.string(),
     format: FileFormat,
     quality: z.number(),
     copyright: z.string(),
-    ground: z.string(),
     vectors,
   }),
-  /** A miniature of a graphic, `width` px wide. */
-  z.object({ kind: z.literal('miniature'), graphic: Graphic, width: z.number(), vectors }),
+  /** A miniature of a frame, `width` px wide. */
+  z.object({ kind: z.literal('miniature'), graphic: Graphic, frame: z.string(), width: z.number(), vectors }),
   /** Looks at a picture that is in use now. */
   z.object({ kind: z.literal('diagnose-picture'), blob: z.instanceof(Blob), name: z.string() }),
   /** Opens a screenshot to be measured, under a key; snaps a rough drag on it (device px); lets it go. */
@@ -103,15 +103,15 @@ export const Task = z.discriminatedUnion('kind', [
   /** Lets go of pictures and surfaces: no graphic is open. */
   z.object({ kind: z.literal('forget') }),
   /** The least strength of a veil with which its words stand out. */
-  z.object({ kind: z.literal('least-veil'), graphic: Graphic, veil: z.string(), ground: z.string(), vectors }),
+  z.object({ kind: z.literal('least-veil'), graphic: Graphic, veil: z.string(), frame: z.string(), vectors }),
   /** The colours that pictures are made of, at most eight. */
   z.object({ kind: z.literal('palette'), pictures: z.array(z.union([z.instanceof(Blob), bitmap])).max(20) }),
   /** Opens a font file. */
   z.object({ kind: z.literal('font'), blob: z.instanceof(Blob), name: z.string() }),
   /** Where on a graphic's canvas there is room for something new. */
-  z.object({ kind: z.literal('ground-map'), graphic: Graphic, ground: z.string(), vectors }),
+  z.object({ kind: z.literal('ground-map'), graphic: Graphic, frame: z.string(), vectors }),
   /** Samples what the words of a graphic really stand on. */
-  z.object({ kind: z.literal('legibility'), graphic: Graphic, ground: z.string(), vectors }),
+  z.object({ kind: z.literal('legibility'), graphic: Graphic, frame: z.string(), vectors }),
 ]);
 export type Task = z.infer<typeof Task>;
 

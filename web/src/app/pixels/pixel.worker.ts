@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { frameOf } from '@bright-slot/core';
 import { encode, warmUp } from './jobs/encode';
 import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
@@ -41,10 +42,11 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
     }
     case 'file': {
       warmUp(task.format);
+      const frame = frameOf(task.graphic, task.frame);
       const before = decodeCount();
-      const canvas = await renderFile(task.graphic, task.vectors, stopped);
+      const canvas = await renderFile(task.graphic, frame, task.vectors, stopped);
       if (!canvas || stopped()) throw new Stopped();
-      const blob = await encode(canvas, task);
+      const blob = await encode(canvas, { ...task, ground: frame.slot.ground });
       const decoded = decodeCount() - before;
       return { value: { blob, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
     }
@@ -67,12 +69,12 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: facts, transfer: [] };
     }
     case 'legibility': {
-      const samples = await legibility(task.graphic, task.ground, task.vectors, stopped);
+      const samples = await legibility(task.graphic, frameOf(task.graphic, task.frame), task.vectors, stopped);
       if (!samples) throw new Stopped();
       return { value: samples, transfer: [] };
     }
     case 'ground-map': {
-      const map = await groundOf(task.graphic, task.ground, task.vectors, stopped);
+      const map = await groundOf(task.graphic, frameOf(task.graphic, task.frame).slot.ground, task.vectors, stopped);
       if (!map) throw new Stopped();
       return { value: map, transfer: [] };
     }
@@ -83,7 +85,13 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: opened, transfer: opened.ok ? [opened.value.bytes] : [] };
     }
     case 'least-veil': {
-      const found = await strengthFor(task.graphic, task.veil, task.ground, task.vectors, stopped);
+      const found = await strengthFor(
+        task.graphic,
+        frameOf(task.graphic, task.frame),
+        task.veil,
+        task.vectors,
+        stopped,
+      );
       if (!found) throw new Stopped();
       return { value: found, transfer: [] };
     }
@@ -103,7 +111,8 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       closeShot(task.key);
       return { value: null, transfer: [] };
     case 'miniature': {
-      const done = await render(task.graphic, task.width / task.graphic.canvas.width, task.vectors, stopped);
+      const frame = frameOf(task.graphic, task.frame);
+      const done = await render(task.graphic, frame, task.width / frame.rect.width, task.vectors, stopped);
       if (!done) throw new Stopped();
       return { value: await done.canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }), transfer: [] };
     }

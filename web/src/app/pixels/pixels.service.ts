@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
-  mainFrame,
+  wholeCanvas,
   surfaceFor,
   judgingScale,
   mapScale,
@@ -9,6 +9,7 @@ import {
   type Box,
   type CleanedLogo,
   type FileFormat,
+  type Frame,
   type Graphic,
   type GroundMap,
   type Legibility,
@@ -82,11 +83,10 @@ export class PixelsService {
 
   /** The colours of a layer's edges as it stands on the canvas, each side that leaves canvas uncovered. */
   async edges(layer: PictureLayer, graphic: Graphic, signal?: AbortSignal): Promise<EdgeFacts[]> {
-    const frame = mainFrame(graphic);
     // As if it ran on already, so that the open sides are known.
     const asked: PictureLayer = { ...layer, beyond: { style: 'colour' }, corners: { kind: 'straight' }, shadow: null };
     const { width, height } = graphic.canvas;
-    const found = surfaceFor(asked, graphic, frame, 1, {
+    const found = surfaceFor(asked, graphic, wholeCanvas(graphic), 1, {
       x: 0,
       y: 0,
       width: Math.ceil(width),
@@ -140,52 +140,61 @@ export class PixelsService {
     return { drawn, by: natural.width / drawn.width };
   }
 
+  /** A frame's file. */
   async file(
     graphic: Graphic,
+    frame: Frame,
     choices: { format: FileFormat; quality: number; copyright: string },
     signal?: AbortSignal,
   ): Promise<Answers['file']> {
-    const { slot } = mainFrame(graphic);
+    const { slot } = frame;
     const large = fileTooLarge(slot);
     if (large) throw new Error(large);
-    const vectors = await vectorsFor(graphic, topDensity(slot), await this.type.ensure(graphic));
+    const vectors = await vectorsFor(graphic, frame, topDensity(slot), await this.type.ensure(graphic));
     // The worker of what is on screen: it has decoded and reduced what a file needs already.
     return this.sight.run(
-      { kind: 'file', graphic, ...choices, ground: slot.ground, vectors },
+      { kind: 'file', graphic, frame: frame.id, ...choices, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );
   }
 
-  /** What the words stand on; `by` is the worker to ask: the one for what is on screen has its surfaces at hand. */
-  async legibility(graphic: Graphic, signal?: AbortSignal, by = this.sight): Promise<Legibility[]> {
-    const { slot } = mainFrame(graphic);
+  /** What the words stand on in a frame; `by` is the worker to ask: the one for what is on screen has its surfaces at hand. */
+  async legibility(graphic: Graphic, frame: Frame, signal?: AbortSignal, by = this.sight): Promise<Legibility[]> {
     if (!graphic.layers.some((l) => l.role === 'words' && l.visible)) return [];
-    const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
+    const vectors = await vectorsFor(graphic, frame, judgingScale(frame.slot), await this.type.ensure(graphic));
     return by.run(
-      { kind: 'legibility', graphic, ground: slot.ground, vectors },
+      { kind: 'legibility', graphic, frame: frame.id, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );
   }
 
   /** What stands where on a graphic's canvas, for something new to be put where there is room. */
-  async groundMap(graphic: Graphic, signal?: AbortSignal): Promise<GroundMap> {
-    const { slot } = mainFrame(graphic);
-    const vectors = await vectorsFor(graphic, mapScale(graphic.canvas), await this.type.ensure(graphic));
+  async groundMap(graphic: Graphic, frame: Frame, signal?: AbortSignal): Promise<GroundMap> {
+    const vectors = await vectorsFor(
+      graphic,
+      wholeCanvas(graphic),
+      mapScale(graphic.canvas),
+      await this.type.ensure(graphic),
+    );
     return this.sight.run(
-      { kind: 'ground-map', graphic, ground: slot.ground, vectors },
+      { kind: 'ground-map', graphic, frame: frame.id, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );
   }
 
-  /** The least strength of a veil with which its words stand out. */
-  async strengthFor(graphic: Graphic, veil: string, signal?: AbortSignal): Promise<Answers['least-veil']> {
-    const { slot } = mainFrame(graphic);
-    const vectors = await vectorsFor(graphic, judgingScale(slot), await this.type.ensure(graphic));
+  /** The least strength of a veil with which its words stand out in a frame. */
+  async strengthFor(
+    graphic: Graphic,
+    frame: Frame,
+    veil: string,
+    signal?: AbortSignal,
+  ): Promise<Answers['least-veil']> {
+    const vectors = await vectorsFor(graphic, frame, judgingScale(frame.slot), await this.type.ensure(graphic));
     return this.sight.run(
-      { kind: 'least-veil', graphic, veil, ground: slot.ground, vectors },
+      { kind: 'least-veil', graphic, frame: frame.id, veil, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );
@@ -201,10 +210,11 @@ export class PixelsService {
     return this.files.within(LONGEST, { kind: 'font', blob: file, name: file.name });
   }
 
-  async miniature(graphic: Graphic, width: number, signal?: AbortSignal): Promise<Blob> {
-    const vectors = await vectorsFor(graphic, width / graphic.canvas.width, await this.type.ensure(graphic));
+  /** A frame, `width` px wide. */
+  async miniature(graphic: Graphic, frame: Frame, width: number, signal?: AbortSignal): Promise<Blob> {
+    const vectors = await vectorsFor(graphic, frame, width / frame.rect.width, await this.type.ensure(graphic));
     return this.files.run(
-      { kind: 'miniature', graphic, width, vectors },
+      { kind: 'miniature', graphic, frame: frame.id, width, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -1,10 +1,10 @@
 import { LRUCache } from 'lru-cache';
 import {
-  mainFrame,
   plan,
   silhouetteOf,
   silhouetteSize,
   surfacesOf,
+  type CanvasWindow,
   type Graphic,
   type Shaper,
   type Silhouette,
@@ -91,12 +91,13 @@ export function drawnWhole(
   return drawnSurface({ asset, image: box, shown: box, out: box, orient: { across: false, down: false, quarters: 0 } });
 }
 
-/** The drawings a worker needs to paint a graphic at a scale; the worker cannot make them itself. */
+/** The drawings a worker needs to paint a window of a canvas at a scale; the worker cannot make them itself. */
 export async function vectorsFor(
   graphic: Graphic,
+  window: CanvasWindow,
   scale: number,
   shaper: Shaper,
 ): Promise<{ key: string; bitmap: ImageBitmap }[]> {
-  const needs = surfacesOf(plan(graphic, mainFrame(graphic), scale, shaper)).filter((n) => n.vector);
+  const needs = surfacesOf(plan(graphic, window, scale, shaper)).filter((n) => n.vector);
   return Promise.all(needs.map(async (n) => ({ key: n.base, bitmap: await drawnSurface(n) })));
 }

@@ -20,14 +20,12 @@ import {
   cutText,
   isPicture,
   limits,
-  mainFrame,
   nameFrom,
   ratioOf,
   sizeText,
   slotChanges,
   type PictureLayer,
   type Problem,
-  type Slot,
 } from '@bright-slot/core';
 import { FinishPanel } from '../output/finish-panel';
 import { SaveState } from '../shell/save-state';
@@ -40,7 +38,7 @@ import { TypeService } from '../type/type.service';
 import { Workbench } from '../document/workbench';
 import { GraphicLock } from '../document/graphic-lock';
 import { OpenGraphic } from '../document/open-graphic';
-import { SlotChanges } from '../document/slot-changes.service';
+import { SlotChanges, type ChangedSlot } from '../document/slot-changes.service';
 import { WorkbenchActions, workbenchFeature } from '../document/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './layers/add-layers';
@@ -113,7 +111,7 @@ export class WorkbenchPage {
   });
   private readonly saveProblem = this.store.selectSignal(workbenchFeature.selectProblem);
   protected readonly notSaved = computed(() => this.saveProblem()?.message ?? '');
-  protected readonly slot = computed(() => (this.graphic() ? mainFrame(this.graphic()!).slot : null));
+  protected readonly slot = computed(() => (this.graphic() ? (this.workbench.frame()?.slot ?? null) : null));
   protected readonly size = computed(() => (this.slot() ? sizeText(this.slot()!) : ''));
   /** The slot's name and its size, which the name may hold already. */
   protected readonly slotLine = computed(() => {
@@ -138,16 +136,16 @@ export class WorkbenchPage {
     return graphic?.id === this.id() && !this.lock.reading() ? this.followed.changed(graphic) : null;
   });
   protected readonly slotNews = computed(() => {
-    const [slot, now] = [this.slot(), this.changedSlot()];
-    return slot && now ? slotChanges(slot, now).join(', ') : '';
+    const changed = this.changedSlot();
+    return changed ? slotChanges(changed.frame.slot, changed.now).join(', ') : '';
   });
 
-  protected adaptToSlot(slot: Slot): void {
-    this.workbench.edit({ type: 'follow-slot', slot, name: `Slot: ${sizeText(slot)}` });
+  protected adaptToSlot({ frame, now }: ChangedSlot): void {
+    this.workbench.edit({ type: 'adapt-to-slot', frame: frame.id, slot: now, name: `Slot: ${sizeText(now)}` });
   }
 
-  protected keepSlot(slot: Slot): void {
-    void this.followed.keep(this.id(), slot);
+  protected keepSlot(changed: ChangedSlot): void {
+    void this.followed.keep(this.id(), changed);
   }
 
   constructor() {

@@ -1,16 +1,16 @@
-import { groundMap, mapScale, type Graphic, type GroundMap } from '@bright-slot/core';
-import { render } from './render';
+import { groundMap, mapScale, wholeCanvas, type Graphic, type GroundMap } from '@bright-slot/core';
+import { render, type Vectors } from './render';
 
 /** What stands where on a graphic's canvas, from a small painting of it; null when stopped. */
 export async function groundOf(
   graphic: Graphic,
   ground: string,
-  vectors: Parameters<typeof render>[2],
+  vectors: Vectors,
   stopped: () => boolean,
 ): Promise<GroundMap | null> {
   const made = new Map<string, ImageBitmap>();
   const pixelsOf = async (seen: Graphic) => {
-    const done = await render(seen, mapScale(graphic.canvas), vectors, stopped, {}, made);
+    const done = await render(seen, wholeCanvas(graphic), mapScale(graphic.canvas), vectors, stopped, {}, made);
     if (!done || stopped()) return null;
     const { canvas } = done;
     return canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);

@@ -1,11 +1,11 @@
 import {
   faintestLetter,
   leastVeil,
-  mainFrame,
   marginAt,
   veiledWords,
   waysOf,
   withLayer,
+  type Frame,
   type Graphic,
   type LeastVeil,
   type Reader,
@@ -14,7 +14,7 @@ import {
   type VeiledWords,
 } from '@bright-slot/core';
 import { legibility, readerFor } from './legibility';
-import type { render } from './render';
+import type { Vectors } from './render';
 
 /** Another ink or another veil with which some strength passes, where the chosen ones have none. */
 export interface Offer {
@@ -28,8 +28,6 @@ export interface FoundStrength extends LeastVeil {
   readonly words: number;
   readonly offers: readonly Offer[];
 }
-
-type Vectors = Parameters<typeof render>[2];
 
 /** A words layer, and all ways in which it can be read. */
 interface WordsRead {
@@ -70,14 +68,14 @@ async function settle(
   graphic: Graphic,
   veil: VeilLayer,
   from: number,
-  shownScale: number,
-  ground: string,
+  frame: Frame,
   vectors: Vectors,
   stopped: () => boolean,
   words: ReadonlySet<string>,
 ): Promise<number | null | 'stopped'> {
+  const shownScale = frame.slot.shownWidth / frame.slot.width;
   const passes = async (strength: number): Promise<boolean | 'stopped'> => {
-    const found = await legibility(withLayer(graphic, { ...veil, strength }), ground, vectors, stopped, words);
+    const found = await legibility(withLayer(graphic, { ...veil, strength }), frame, vectors, stopped, words);
     if (!found) return 'stopped';
     return found.every((l) => {
       const worst = faintestLetter(l, shownScale);
@@ -104,16 +102,16 @@ async function settle(
 /** The least strength of a veil with which its words stand out, and what else would do where none does; null when stopped. */
 export async function strengthFor(
   graphic: Graphic,
+  frame: Frame,
   veilId: string,
-  ground: string,
   vectors: Vectors,
   stopped: () => boolean,
 ): Promise<FoundStrength | null> {
   const veil = graphic.layers.find((l): l is VeilLayer => l.id === veilId && l.role === 'veil');
   if (!veil) return null;
-  const { slot } = mainFrame(graphic);
+  const { slot } = frame;
   const shownScale = slot.shownWidth / slot.width;
-  const reader = await readerFor(graphic, ground, vectors, stopped);
+  const reader = await readerFor(graphic, frame, vectors, stopped);
   const words = await lookAt(graphic, veil, reader);
   if (!words || stopped()) return null;
   let found = leastVeil(readingsOf(words), shownScale);
@@ -121,7 +119,7 @@ export async function strengthFor(
     // Only words near their limit there are looked at again.
     const { strength } = found;
     const near = new Set(words.filter((w) => marginAt(w.readings, shownScale, strength) < NEAR).map((w) => w.id));
-    const settled = await settle(graphic, veil, strength, shownScale, ground, vectors, stopped, near);
+    const settled = await settle(graphic, veil, strength, frame, vectors, stopped, near);
     if (settled === 'stopped') return null;
     found = { ...found, strength: settled };
   }

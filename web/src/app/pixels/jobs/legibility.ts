@@ -1,8 +1,8 @@
 import {
   faintestLetter,
   judgingScale,
-  mainFrame,
   readWords,
+  type Frame,
   type Graphic,
   type Legibility,
   type MakeLetterSheet,
@@ -10,25 +10,25 @@ import {
   type Reader,
   type WordsLayer,
 } from '@bright-slot/core';
-import { render } from './render';
+import { render, type Vectors } from './render';
 import { shaperFor } from './type';
 
 /** Somebody who paints graphics and letters for judging, at the file's own pixels. */
 export async function readerFor(
   graphic: Graphic,
-  ground: string,
-  vectors: Parameters<typeof render>[2],
+  frame: Frame,
+  vectors: Vectors,
   stopped: () => boolean,
 ): Promise<Reader> {
-  const { slot } = mainFrame(graphic);
+  const { slot } = frame;
   const made = new Map<string, ImageBitmap>();
   const paint: PaintForJudging = async (seen, options) => {
-    const done = await render(seen, judgingScale(slot), vectors, stopped, options, made);
+    const done = await render(seen, frame, judgingScale(slot), vectors, stopped, options, made);
     if (!done || stopped()) return null;
     const { canvas, plan } = done;
     return { pixels: canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height), plan };
   };
-  return { shaper: await shaperFor(graphic), slot, ground, paint, sheet: letterSheets() };
+  return { shaper: await shaperFor(graphic), slot, ground: slot.ground, paint, sheet: letterSheets() };
 }
 
 /** One canvas for the letters, one after another. */
@@ -52,15 +52,15 @@ function letterSheets(): MakeLetterSheet {
 /** How each visible words layer is read, at the file's own pixels; null when stopped. */
 export async function legibility(
   graphic: Graphic,
-  ground: string,
-  vectors: Parameters<typeof render>[2],
+  frame: Frame,
+  vectors: Vectors,
   stopped: () => boolean,
   /** Only these layers; all where none are named. */
   only?: ReadonlySet<string>,
 ): Promise<Legibility[] | null> {
-  const { slot } = mainFrame(graphic);
+  const { slot } = frame;
   const shownScale = slot.shownWidth / slot.width;
-  const reader = await readerFor(graphic, ground, vectors, stopped);
+  const reader = await readerFor(graphic, frame, vectors, stopped);
   const found: Legibility[] = [];
   for (const layer of graphic.layers) {
     if (layer.role !== 'words' || !layer.visible || (only && !only.has(layer.id))) continue;

@@ -1,10 +1,11 @@
 import {
   filePixels,
-  mainFrame,
   paint,
   plan,
   surfacesOf,
   topDensity,
+  type CanvasWindow,
+  type Frame,
   type Graphic,
   type Plan,
   type PlanOptions,
@@ -13,11 +14,12 @@ import {
 import { makeSurface } from './surface';
 import { shaperFor } from './type';
 
-type Vectors = readonly { key: string; bitmap: ImageBitmap }[];
+export type Vectors = readonly { key: string; bitmap: ImageBitmap }[];
 
-/** Paints a graphic's frame at a scale with exact surfaces only; null when stopped. */
+/** Paints a window of a graphic's canvas at a scale with exact surfaces only; null when stopped. */
 export async function render(
   graphic: Graphic,
+  window: CanvasWindow,
   scale: number,
   vectors: Vectors,
   stopped: () => boolean,
@@ -26,8 +28,7 @@ export async function render(
   made = new Map<string, ImageBitmap>(),
 ): Promise<{ canvas: OffscreenCanvas; plan: Plan } | null> {
   const shaper = await shaperFor(graphic);
-  const frame = mainFrame(graphic);
-  const p = plan(graphic, frame, scale, shaper, options);
+  const p = plan(graphic, window, scale, shaper, options);
   const drawn = new Map<string, ImageBitmap>(vectors.map((v) => [v.key, v.bitmap]));
   for (const need of surfacesOf(p)) {
     if (made.has(need.key)) continue;
@@ -50,14 +51,15 @@ export async function render(
   return { canvas, plan: p };
 }
 
-/** A graphic's file pixels, checked against what the slot needs. */
+/** A frame's file pixels, checked against what its slot needs. */
 export async function renderFile(
   graphic: Graphic,
+  frame: Frame,
   vectors: Vectors,
   stopped: () => boolean,
 ): Promise<OffscreenCanvas | null> {
-  const { slot } = mainFrame(graphic);
-  const done = await render(graphic, topDensity(slot), vectors, stopped);
+  const { slot } = frame;
+  const done = await render(graphic, frame, topDensity(slot), vectors, stopped);
   if (!done) return null;
   const wanted = filePixels(slot, topDensity(slot));
   if (done.canvas.width !== wanted.width || done.canvas.height !== wanted.height)

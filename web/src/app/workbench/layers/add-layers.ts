@@ -7,7 +7,6 @@ import {
   firstRun,
   isPicture,
   limits,
-  mainFrame,
   nameFrom,
   type Layer,
   type PictureLayer,
@@ -229,7 +228,7 @@ export class AddLayers {
       width: '1040px',
       maxWidth: '94vw',
       autoFocus: 'first-tabbable',
-      data: { slot: mainFrame(graphic).slot },
+      data: { slot: this.workbench.frame()!.slot },
     });
     const choice = await firstValueFrom(ref.afterClosed());
     if (!choice) return [];

@@ -10,7 +10,7 @@ import {
   signal,
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import { mainFrame, type Layer, limits, nameFrom } from '@bright-slot/core';
+import { type Layer, limits, nameFrom } from '@bright-slot/core';
 import { Icon } from '../../ui/icon';
 import { fillCss } from '../../ui/fill-css';
 import { roleNames } from '../../document/role-names';
@@ -313,7 +313,7 @@ export class LayerList {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly tall = computed(() => {
     const g = this.workbench.graphic();
-    return g !== null && mainFrame(g).slot.width / mainFrame(g).slot.height < 1.6;
+    return g !== null && g.canvas.width / g.canvas.height < 1.6;
   });
   protected readonly renaming = signal<string | null>(null);
   protected readonly said = signal('');

@@ -12,10 +12,11 @@ import {
 import {
   firstRun,
   luminance,
-  mainFrame,
+  wholeCanvas,
   paint,
   plan,
   surfacesOf,
+  type CanvasWindow,
   type Graphic,
   type Layer,
   type PlanOptions,
@@ -33,17 +34,18 @@ export function layerPictureSize(canvas: { width: number; height: number }): { w
   return { width, height: Math.max(12, width / ratio) };
 }
 
-/** Paints a graphic so small (CSS px wide) that rough pictures do. */
+/** Paints a window of a graphic's canvas so small (CSS px wide) that rough pictures do. */
 export function paintSmall(
   element: HTMLCanvasElement,
   graphic: Graphic,
+  window: CanvasWindow,
   width: number,
   shaper: Shaper,
   store: SurfaceStore,
   options: PlanOptions = {},
 ): void {
-  const scale = (width * (devicePixelRatio || 1)) / graphic.canvas.width;
-  const p = plan(graphic, mainFrame(graphic), scale, shaper, options);
+  const scale = (width * (devicePixelRatio || 1)) / window.rect.width;
+  const p = plan(graphic, window, scale, shaper, options);
   element.width = p.width;
   element.height = p.height;
   const rough: Surfaces<CanvasImageSource> = {
@@ -84,9 +86,9 @@ export class LayerPicture {
       const about =
         (layer.role === 'shape' && layer.place.mode === 'around') ||
         (layer.role === 'veil' && layer.form.kind === 'behind');
-      return graphic && { id: graphic.id, frames: graphic.frames, layers: about ? graphic.layers : null };
+      return graphic && { id: graphic.id, canvas: graphic.canvas, layers: about ? graphic.layers : null };
     },
-    { equal: (a, b) => a === b || (!!a && !!b && a.id === b.id && a.frames === b.frames && a.layers === b.layers) },
+    { equal: (a, b) => a === b || (!!a && !!b && a.id === b.id && a.canvas === b.canvas && a.layers === b.layers) },
   );
 
   constructor() {
@@ -100,7 +102,8 @@ export class LayerPicture {
       if (!graphic || !shaper) return;
       // The others stay: a note lies about its words, a veil behind them.
       const shown = { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) };
-      paintSmall(this.canvas().nativeElement, shown, this.size().width, shaper, this.store, { only: layer.id });
+      const size = this.size().width;
+      paintSmall(this.canvas().nativeElement, shown, wholeCanvas(shown), size, shaper, this.store, { only: layer.id });
     });
   }
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { mainFrame, type Finding, type Fix } from '@bright-slot/core';
+import { type Finding, type Fix } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import { FitReportService } from '../../document/fit-report.service';
 import { ReportPicture } from './report-picture';
@@ -188,7 +188,7 @@ export class FitReportPanel {
   protected readonly problem = this.fit.problem;
   protected readonly settled = this.fit.settled;
   protected readonly open = signal(false);
-  private readonly frame = computed(() => (this.workbench.graphic() ? mainFrame(this.workbench.graphic()!) : null));
+  private readonly frame = this.workbench.frame;
   protected readonly ratio = computed(() => (this.frame() ? this.frame()!.rect.width / this.frame()!.rect.height : 1));
   protected readonly round = computed(() => this.frame()?.slot.shape.kind === 'ellipse');
   private readonly numbered = computed(() =>
@@ -212,16 +212,16 @@ export class FitReportPanel {
     return this.numbered().flatMap(({ finding, number }) => {
       const at = finding.at;
       if (!at) return [];
-      const left = share(at.x, rect.width);
-      const top = share(at.y, rect.height);
+      const left = share(at.x - rect.x, rect.width);
+      const top = share(at.y - rect.y, rect.height);
       return [
         {
           finding,
           number,
           left,
           top,
-          width: share(at.x + at.width, rect.width) - left,
-          height: share(at.y + at.height, rect.height) - top,
+          width: share(at.x - rect.x + at.width, rect.width) - left,
+          height: share(at.y - rect.y + at.height, rect.height) - top,
         },
       ];
     });

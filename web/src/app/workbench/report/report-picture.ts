@@ -33,7 +33,7 @@ export class ReportPicture {
   private readonly seen = computed(
     () => {
       const g = this.workbench.graphic();
-      return g && ([g.id, g.layers, g.backdrop, g.frames] as const);
+      return g && ([g.id, g.layers, g.backdrop, this.workbench.frame()?.rect] as const);
     },
     { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
   );
@@ -43,7 +43,9 @@ export class ReportPicture {
       const graphic = this.seen() && untracked(() => this.workbench.graphic());
       const shaper = this.type.shaper();
       this.store.arrived();
-      if (graphic && shaper) paintSmall(this.canvas().nativeElement, graphic, WIDTH, shaper, this.store);
+      const frame = untracked(() => this.workbench.frame());
+      if (graphic && frame && shaper)
+        paintSmall(this.canvas().nativeElement, graphic, frame, WIDTH, shaper, this.store);
     });
   }
 }

@@ -15,7 +15,6 @@ import {
   filePixels,
   intersection,
   layoutOf,
-  mainFrame,
   pictureGeometry,
   suitOf,
   swapped,
@@ -176,7 +175,7 @@ export class PhotosSection extends PictureSection implements OnDestroy {
   /** The frame that is to be filled, in the file's px. */
   private readonly pixels = computed(() => {
     const { shown } = pictureGeometry(this.layer(), this.canvas());
-    const { slot } = mainFrame(this.workbench.graphic()!);
+    const { slot } = this.workbench.frame()!;
     const density = topDensity(slot);
     if (this.layer().place.mode === 'cover') return filePixels(slot, density);
     return { width: Math.ceil(shown.width * density), height: Math.ceil(shown.height * density) };

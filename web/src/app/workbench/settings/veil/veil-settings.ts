@@ -136,11 +136,11 @@ const names: Record<string, string> = { '#ffffff': 'white', '#000000': 'black' }
         <button
           type="button"
           class="button"
-          [class.main]="layer().leastVeil"
-          [attr.aria-pressed]="layer().leastVeil"
+          [class.main]="layer().justEnough"
+          [attr.aria-pressed]="layer().justEnough"
           [title]="words().length ? '' : 'There are no words yet'"
           [disabled]="locked() || !words().length"
-          (click)="keepJustEnough(!layer().leastVeil)"
+          (click)="keepJustEnough(!layer().justEnough)"
         >
           Just enough
         </button>
@@ -218,10 +218,10 @@ export class VeilSettings extends LayerSection<VeilLayer> {
   protected readonly behind = this.as('behind');
 
   private readonly found = computed(() =>
-    this.layer().leastVeil ? this.enough.found().get(this.layer().id) : undefined,
+    this.layer().justEnough ? this.enough.found().get(this.layer().id) : undefined,
   );
   protected readonly said = computed(() => {
-    if (!this.layer().leastVeil) return '';
+    if (!this.layer().justEnough) return '';
     if (this.enough.problem()) return this.enough.problem();
     const found = this.found();
     if (this.enough.looking() === this.layer().id && !found) return 'Looking …';
@@ -288,11 +288,11 @@ export class VeilSettings extends LayerSection<VeilLayer> {
 
   /** Set by hand, it is no longer looked for. */
   protected strengthOf(share: number): Partial<VeilLayer> {
-    return { strength: Math.round(share * 255), leastVeil: false };
+    return { strength: Math.round(share * 255), justEnough: false };
   }
 
-  protected keepJustEnough(leastVeil: boolean): void {
-    this.set({ leastVeil }, leastVeil ? 'just enough' : 'strength by hand');
+  protected keepJustEnough(justEnough: boolean): void {
+    this.set({ justEnough }, justEnough ? 'just enough' : 'strength by hand');
   }
 
   protected offered({ kind, colour, strength }: Offer): string {

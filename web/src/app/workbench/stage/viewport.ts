@@ -1,0 +1,130 @@
+import { Injectable, computed, inject, linkedSignal, signal, untracked } from '@angular/core';
+import { enclosing, isPicture, wholeBounds, wholeCanvas, type Point } from '@bright-slot/core';
+import { Workbench } from '../../document/workbench';
+import type { View } from './canvas-handles';
+
+/** How wide a page is at a desk, CSS px. */
+const DESK = 1120;
+const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
+const [LEAST_ZOOM, MOST_ZOOM] = [0.05, 8];
+
+/** Where the canvas stands on the stage, how large, and how its page lies behind it. CSS px of the stage. */
+@Injectable()
+export class Viewport {
+  private readonly workbench = inject(Workbench);
+  readonly roomSize = signal({ width: 0, height: 0 });
+  /** Where the slot is on its page, in the page's own CSS px; null until that is laid out. */
+  readonly hole = signal<{ left: number; top: number } | null>(null);
+  readonly dpr = signal(devicePixelRatio || 1);
+  private readonly chosenZoom = signal<number | null>(null);
+  private readonly pan = signal({ x: 0, y: 0 });
+
+  /** All of the canvas, canvas px. */
+  readonly canvas = computed(() => wholeCanvas(this.workbench.shown()!).rect);
+  readonly frame = computed(() => this.workbench.frame()!);
+  readonly slot = computed(() => this.frame().slot);
+
+  private readonly fitZoom = computed(() => {
+    const { width, height } = this.roomSize();
+    const all = this.canvas();
+    const fit = Math.min((width - 36) / all.width, (height - 56) / all.height);
+    // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
+    return fit >= 1 ? Math.max(1, Math.min(6, Math.floor(fit))) : Math.max(LEAST_ZOOM, fit);
+  });
+  private readonly restZoom = computed(
+    () => this.chosenZoom() ?? (this.canvas().width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),
+  );
+  /** Where the stage looks while a picture is cropped: at all of it, as it lay when cropping began. */
+  private readonly cropSight = linkedSignal<string | null, { zoom: number; x: number; y: number } | null>({
+    source: this.workbench.cropping,
+    computation: (id) => untracked(() => this.sightOf(id)),
+  });
+  readonly zoom = computed(() => this.cropSight()?.zoom ?? this.restZoom());
+
+  /** The canvas on the stage, on whole device pixels so that nothing is resampled. */
+  readonly lit = computed(() => {
+    const { width, height } = this.roomSize();
+    const all = this.canvas();
+    const z = this.zoom();
+    const dpr = this.dpr();
+    const w = Math.ceil(all.width * z * dpr - 1e-6) / dpr;
+    const h = Math.ceil(all.height * z * dpr - 1e-6) / dpr;
+    const whole = (n: number) => Math.round(n * dpr) / dpr;
+    const sight = this.cropSight();
+    if (sight) return { x: whole(sight.x), y: whole(sight.y), width: w, height: h };
+    const natural = (this.hole()?.top ?? 40) * this.pageScale() - this.frame().rect.y * z;
+    const top = Math.max(18, Math.min(natural, (height - h) / 2 - 6));
+    return { x: whole((width - w) / 2 + this.pan().x), y: whole(top + this.pan().y), width: w, height: h };
+  });
+
+  private readonly pageScale = computed(() => (this.frame().rect.width * this.zoom()) / this.slot().shownWidth);
+  readonly pageWidth = computed(() =>
+    // Never narrower than a page at a desk: enlarged, it would lay itself out as on a phone.
+    Math.max(this.slot().shownWidth + 80, DESK, this.roomSize().width / this.pageScale()),
+  );
+  /** The page so that its slot lies where the frame in hand does. */
+  readonly pageTransform = computed(() => {
+    const { x, y } = this.lit();
+    const { rect } = this.frame();
+    const [z, s] = [this.zoom(), this.pageScale()];
+    const left = x + rect.x * z - (this.hole()?.left ?? 0) * s;
+    const top = y + rect.y * z - (this.hole()?.top ?? 0) * s;
+    return `translate(${left}px, ${top}px) scale(${s})`;
+  });
+
+  readonly view = computed<View>(() => {
+    const { width, height } = this.roomSize();
+    return { ...this.lit(), zoom: this.zoom(), roomWidth: width, roomHeight: height };
+  });
+
+  /** A point of the stage as one of the canvas, canvas px. */
+  canvasPoint({ x, y }: Point): Point {
+    const lit = this.lit();
+    return { x: (x - lit.x) / this.zoom(), y: (y - lit.y) / this.zoom() };
+  }
+
+  step(by: 1 | -1): void {
+    this.cropSight.set(null);
+    const now = this.zoom();
+    const next = by > 0 ? ZOOMS.find((z) => z > now + 1e-3) : [...ZOOMS].reverse().find((z) => z < now - 1e-3);
+    if (next) this.chosenZoom.set(next);
+  }
+
+  fit(): void {
+    this.cropSight.set(this.sightOf(this.workbench.cropping()));
+    this.chosenZoom.set(null);
+    this.pan.set({ x: 0, y: 0 });
+  }
+
+  trueSize(): void {
+    this.cropSight.set(null);
+    this.chosenZoom.set(1);
+    this.pan.set({ x: 0, y: 0 });
+  }
+
+  wheel(event: WheelEvent): void {
+    event.preventDefault();
+    if (event.ctrlKey || event.metaKey) {
+      const zoom = this.zoom() * Math.exp(-event.deltaY / 400);
+      this.chosenZoom.set(Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom)));
+      return;
+    }
+    const { width, height } = this.lit();
+    const room = this.roomSize();
+    // Only a canvas larger than its room can be moved about.
+    const reachX = Math.max(0, (width - room.width) / 2 + 40);
+    const reachY = Math.max(0, height - room.height + 80);
+    const hold = (n: number, reach: number) => Math.min(reach, Math.max(-reach, n));
+    this.pan.update((p) => ({ x: hold(p.x - event.deltaX, reachX), y: hold(p.y - event.deltaY, reachY) }));
+  }
+
+  private sightOf(id: string | null): { zoom: number; x: number; y: number } | null {
+    const graphic = this.workbench.shown();
+    const layer = graphic?.layers.find((l) => l.id === id);
+    const { width, height } = this.roomSize();
+    if (!graphic || !layer || !isPicture(layer) || !width) return null;
+    const all = enclosing([this.canvas(), wholeBounds(layer, graphic.canvas)])!;
+    const zoom = Math.min(this.restZoom(), (width - 40) / all.width, (height - 40) / all.height);
+    return { zoom, x: width / 2 - (all.x + all.width / 2) * zoom, y: height / 2 - (all.y + all.height / 2) * zoom };
+  }
+}
