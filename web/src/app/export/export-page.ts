@@ -20,6 +20,7 @@ import { Workbench } from '../document/workbench';
 import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
 import { ExportSession, labels } from '../output/export-session';
+import { numberOf, valueOf } from '../ui/event-value';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({
@@ -31,6 +32,8 @@ import { ExportSession, labels } from '../output/export-session';
   styleUrl: './export-page.scss',
 })
 export class ExportPage {
+  protected readonly numberOf = numberOf;
+  protected readonly valueOf = valueOf;
   readonly id = input.required<string>();
   private readonly opener = inject(OpenGraphic);
   protected readonly lock = inject(GraphicLock);

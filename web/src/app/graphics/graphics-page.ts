@@ -30,6 +30,7 @@ import { NewGraphicDialog } from './new-graphic-dialog';
 import { today } from '../ui/when';
 import { droppedFiles, holdsFiles } from '../ui/dropped';
 import { saveFile } from '../ui/download';
+import { valueOf } from '../ui/event-value';
 
 /** Names in a sentence, a few of them. */
 const listed = (names: readonly string[]) =>
@@ -54,6 +55,7 @@ const GRACE = 24 * 3600 * 1000;
   styleUrl: './graphics-page.scss',
 })
 export class GraphicsPage {
+  protected readonly valueOf = valueOf;
   private readonly repository = inject(GraphicsRepository);
   private readonly demo = inject(DemoService);
   private readonly dialogs = inject(MatDialog);

@@ -13,105 +13,14 @@ import {
 import { RouterLink } from '@angular/router';
 import { Icon } from '../ui/icon';
 import { SlotBook } from '../storage/slot-book.service';
+import { valueOf } from '../ui/event-value';
 
 /** One question first: which slot? */
 @Component({
   selector: 'bs-new-graphic',
   imports: [MatDialogModule, RouterLink, Icon],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <h2 mat-dialog-title>{{ picture ? 'Which slot is “' + picture + '” for?' : 'Which slot is it for?' }}</h2>
-    <mat-dialog-content>
-      <form class="field find" (submit)="first($event)">
-        <bs-icon name="magnify" />
-        <input
-          type="search"
-          cdkFocusInitial
-          aria-label="Find a slot by name or size"
-          placeholder="Name, or 940x198"
-          [value]="words()"
-          (input)="words.set($any($event.target).value)"
-          (keydown.arrowdown)="go($event, 1)"
-        />
-      </form>
-      @if (words().trim() && groups().length) {
-        <p class="quiet small-text enter">Enter takes {{ groups()[0]!.slots[0]!.name }}, arrows go through.</p>
-      }
-      @if (size(); as typed) {
-        <p class="enter">
-          <button type="button" class="button main" (click)="choose(typed)">Start at {{ sizeOf(typed) }}</button>
-          <span class="quiet small-text">No slot has that size yet. Enter starts one.</span>
-        </p>
-      }
-      <div class="groups">
-        @for (group of groups(); track group.name) {
-          <section [attr.aria-label]="group.name">
-            <h3 class="quiet">{{ group.name }}</h3>
-            <div class="row">
-              @for (slot of group.slots; track slot.id) {
-                <button
-                  type="button"
-                  class="slot"
-                  [attr.aria-label]="slot.name + ', ' + sizeOf(slot)"
-                  [class.next]="words().trim() !== '' && slot === groups()[0]!.slots[0]"
-                  (keydown)="arrow($event)"
-                  (click)="choose(slot)"
-                >
-                  <span class="outline-room"
-                    ><span
-                      class="outline"
-                      [class.round]="slot.shape.kind === 'ellipse'"
-                      [style.width.px]="outlineOf(slot).width"
-                      [style.height.px]="outlineOf(slot).height"
-                    ></span
-                  ></span>
-                  <span class="name">{{ slot.name }}</span>
-                  <span class="quiet small-text">{{ sizeOf(slot) }}</span>
-                </button>
-              }
-            </div>
-          </section>
-        }
-      </div>
-      @if (folded() > 0) {
-        <p class="enter">
-          <button type="button" class="button small" (click)="unfolded.set(true)">
-            {{ folded() }} more in common use, of the same sizes
-          </button>
-        </p>
-      }
-      <h3 class="quiet">Another size</h3>
-      <form class="typed" (submit)="chooseTyped($event)">
-        <label class="field"
-          ><span class="field-label">Width</span
-          ><input
-            inputmode="decimal"
-            name="width"
-            [value]="width()"
-            (input)="width.set($any($event.target).value)"
-            autocomplete="off"
-          /><span class="unit">px</span></label
-        >
-        <span aria-hidden="true">×</span>
-        <label class="field"
-          ><span class="field-label">Height</span
-          ><input
-            inputmode="decimal"
-            name="height"
-            [value]="height()"
-            (input)="height.set($any($event.target).value)"
-            autocomplete="off"
-          /><span class="unit">px</span></label
-        >
-        <button type="submit" class="button main" [disabled]="!width() || !height()">Start at this size</button>
-      </form>
-      <p class="small-text problem-text" role="alert">{{ problem() }}</p>
-      <p class="quiet small-text note">
-        The slots are yours to change and to add to:
-        <a routerLink="/slots" (click)="close()">measure one, or open the book</a>.
-      </p>
-    </mat-dialog-content>
-  `,
+  templateUrl: './new-graphic-dialog.html',
   styles: `
     h3 {
       margin: 12px 0 6px;
@@ -195,6 +104,7 @@ import { SlotBook } from '../storage/slot-book.service';
   `,
 })
 export class NewGraphicDialog {
+  protected readonly valueOf = valueOf;
   private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot>>(MatDialogRef);
   private readonly book = inject(SlotBook);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);

@@ -25,6 +25,7 @@ import { GraphicsRepository } from '../storage/graphics-repository';
 import { FamilyField } from '../type/family-field';
 import { HouseStyleService } from '../storage/house-style.service';
 import { RecolourService, type ColourUse } from '../document/recolour.service';
+import { valueOf } from '../ui/event-value';
 
 /** Graphics that have a house colour as it was before it was changed. */
 interface Offer {
@@ -46,6 +47,7 @@ const MOST_TOKENS = 2_000_000;
   styleUrl: './house-style-page.scss',
 })
 export class HouseStylePage {
+  protected readonly valueOf = valueOf;
   private readonly house = inject(HouseStyleService);
   private readonly recolouring = inject(RecolourService);
   private readonly pictures = inject(PicturesService);

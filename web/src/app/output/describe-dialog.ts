@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { valueOf } from '../ui/event-value';
 
 /** What to start from: words of the graphic's, or a description of an earlier state. */
 export interface Described {
@@ -21,7 +22,7 @@ export interface Described {
             ? 'Words or photo changed since this was written. People who cannot see the picture hear this instead: does it still say what it shows?'
             : 'People who cannot see the picture hear this instead: what it shows, and what its words say.'
         }}</span
-        ><textarea rows="3" maxlength="500" [value]="text()" (input)="text.set($any($event.target).value)"></textarea>
+        ><textarea rows="3" maxlength="500" [value]="text()" (input)="text.set(valueOf($event))"></textarea>
       </label>
     </mat-dialog-content>
     <mat-dialog-actions align="end">
@@ -54,6 +55,7 @@ export interface Described {
   `,
 })
 export class DescribeDialog {
+  protected readonly valueOf = valueOf;
   protected readonly ref = inject<MatDialogRef<DescribeDialog, string | null>>(MatDialogRef);
   protected readonly data = inject<Described>(MAT_DIALOG_DATA);
   protected readonly text = signal(this.data.proposed);

@@ -16,6 +16,7 @@ import { limits, weightText } from '@bright-slot/core';
 import { copyText } from '../ui/download';
 import { Icon } from '../ui/icon';
 import { ExportSession, labels } from './export-session';
+import { valueOf } from '../ui/event-value';
 
 /** Finishing where one works: with the choices made last, the description confirmed here; Enter sends. */
 @Component({
@@ -24,98 +25,7 @@ import { ExportSession, labels } from './export-session';
   providers: [ExportSession],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.escape)': 'closed.emit()' },
-  template: `
-    @if (out.graphic(); as g) {
-      <div role="dialog" aria-label="Finish" cdkTrapFocus>
-        <label class="words"
-          ><span class="small-text">What people hear who cannot see it</span
-          ><textarea
-            #field
-            rows="2"
-            [attr.maxlength]="most"
-            placeholder="What it shows and says"
-            [value]="alt()"
-            (input)="alt.set($any($event.target).value)"
-            (keydown.enter)="enter($event)"
-          ></textarea>
-        </label>
-        @if (out.stale()) {
-          <p class="small-text problem-text">Words or photo changed since this was written.</p>
-        }
-        <p class="file small-text">
-          <span class="name">{{ out.name() }}</span>
-          <span class="quiet"
-            >{{ labels[out.format()] }}{{ out.format() === 'png' ? '' : ' ' + out.frame()!.export.quality }}
-            {{ out.chosen()?.blob ? weight(out.chosen()!.blob!.size) : 'is being made …' }}</span
-          >
-        </p>
-        @if (out.chosen()?.problem; as problem) {
-          <p class="small-text problem-text" role="alert">{{ problem }}</p>
-        }
-        @if (out.open().length) {
-          <div class="open small-text">
-            <strong>{{ out.open().length === 1 ? 'Still open' : out.open().length + ' things still open' }}</strong>
-            @for (title of out.open(); track title) {
-              <span>{{ title }}</span>
-            }
-          </div>
-        }
-        @if (out.refused(); as r) {
-          <p class="small-text problem-text" role="alert">
-            {{ r.message }}
-            @if (r.next) {
-              <button type="button" class="button small" (click)="out.useNext(r.next)">Use {{ r.next }}</button>
-            }
-          </p>
-        }
-        @if (out.sent(); as s) {
-          <div class="sent small-text" role="status">
-            <strong>It is on the site.</strong> <span class="address">{{ s.address }}</span>
-            <span class="row"
-              ><a class="button small" [href]="out.visitorAddress()" target="_blank" rel="noopener"
-                >See it as a visitor <bs-icon name="open" /></a
-              ><button type="button" class="button small" (click)="copy(s.address)">Copy address</button></span
-            >
-          </div>
-        } @else if (out.savedAs()) {
-          <p class="small-text quiet" role="status">Saved as {{ out.savedAs() }}</p>
-        }
-        <div class="row">
-          <a class="button bare small" [routerLink]="['/graphics', g.id, 'export']">Other choices</a>
-          <span class="grow"></span>
-          <button
-            type="button"
-            class="button"
-            [title]="out.blocked() ? out.why() : ''"
-            [disabled]="out.blocked()"
-            (click)="save()"
-          >
-            Save file
-          </button>
-          <button
-            type="button"
-            class="button main"
-            [disabled]="out.blocked() || !out.siteSlot()"
-            [title]="
-              out.siteSlot()
-                ? out.blocked()
-                  ? out.why()
-                  : ''
-                : 'The site has no slot of this size; save the file instead.'
-            "
-            (click)="send()"
-          >
-            {{ out.sending() ? 'Sending …' : 'Put on the site' }}
-          </button>
-        </div>
-        @if (!out.siteSlot()) {
-          <p class="quiet small-text">The site has no slot of this size. Enter saves the file.</p>
-        } @else {
-          <p class="quiet small-text">It goes into “{{ out.siteSlot()!.name }}”. Enter sends it.</p>
-        }
-      </div>
-    }
-  `,
+  templateUrl: './finish-panel.html',
   styles: `
     :host {
       position: absolute;
@@ -184,6 +94,7 @@ import { ExportSession, labels } from './export-session';
   `,
 })
 export class FinishPanel {
+  protected readonly valueOf = valueOf;
   readonly id = input.required<string>();
   readonly closed = output();
   protected readonly out = inject(ExportSession);

@@ -17,7 +17,6 @@ import {
   slotGroups,
   type Box,
   type CoveredZone,
-  type FileFormat,
   type ShownAt,
   type Size,
   type Slot,
@@ -28,6 +27,9 @@ import { NumberField } from '../ui/number-field';
 import { TextField } from '../ui/text-field';
 import { BoxFields } from '../ui/box-fields';
 import { SlotBook } from '../storage/slot-book.service';
+import { SelectField } from '../ui/select-field';
+import { SeveralField } from '../ui/several-field';
+import { TickField } from '../ui/tick-field';
 
 const kindNames: Record<Slot['page'], string> = {
   blog: 'a blog',
@@ -50,7 +52,7 @@ const kindNames: Record<Slot['page'], string> = {
 /** Every figure of a slot, to be changed; the slot on its page follows as it is. */
 @Component({
   selector: 'bs-slot-editor',
-  imports: [BoxFields, ColourField, Icon, NumberField, TextField],
+  imports: [BoxFields, ColourField, Icon, NumberField, SelectField, SeveralField, TextField, TickField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.escape)': 'closed.emit()' },
   templateUrl: './slot-editor.html',
@@ -68,16 +70,46 @@ export class SlotEditor {
   protected readonly all = this.book.editingAll;
   protected readonly s = linkedSignal(() => this.slot());
   protected readonly known = computed(() => this.book.byId().has(this.slot().id));
-  protected readonly groups = slotGroups;
+  protected readonly groups = slotGroups.map((id) => ({ id, name: id }));
   protected readonly fits = pageFits.map((id) => ({ id, name: fitText(id) }));
   protected readonly kinds = pageKinds.map((id) => ({ id, name: kindNames[id] }));
-  protected readonly formats = fileFormats;
-  protected readonly densities = [1, 2, 3] as const;
+  protected readonly formats = fileFormats.map((id) => ({ id, name: id === 'webp' ? 'WebP' : id.toUpperCase() }));
+  protected readonly densities = ([1, 2, 3] as const).map((id) => ({ id, name: `${id}×` }));
   protected readonly zoneKinds = [
     { id: 'portrait', name: 'a portrait' },
     { id: 'title', name: 'a title' },
     { id: 'button', name: 'a button' },
     { id: 'block', name: 'something else' },
+  ] as const;
+
+  protected readonly shapes = [
+    { id: 'rectangle', name: 'straight' },
+    { id: 'rounded', name: 'rounded' },
+    { id: 'ellipse', name: 'round' },
+  ] as const;
+  protected readonly safeKinds = [
+    { id: 'all', name: 'all of it' },
+    { id: 'insets', name: 'within insets' },
+    { id: 'boxes', name: 'a box' },
+  ] as const;
+  protected readonly darkenings = [
+    { id: 'none', name: 'no' },
+    { id: 'all', name: 'all over' },
+    { id: 'foot', name: 'towards the foot' },
+  ] as const;
+  protected readonly wantedWays = [
+    { id: 'upload', name: 'an upload' },
+    { id: 'address', name: 'an address' },
+  ] as const;
+  protected readonly nameRules = [
+    { id: 'web', name: 'a to z, digits, hyphens' },
+    { id: 'any', name: 'any' },
+  ] as const;
+  protected readonly shownModes = [
+    { id: 'scales', name: 'in proportion' },
+    { id: 'height', name: 'full width' },
+    { id: 'size', name: 'own size' },
+    { id: 'hidden', name: 'not shown' },
   ] as const;
 
   /** What keeps the slot from being saved, in words. */
@@ -130,21 +162,6 @@ export class SlotEditor {
     });
   }
 
-  protected toggle<T>(list: readonly T[], item: T, all: readonly T[]): T[] {
-    const on = list.includes(item) ? list.filter((x) => x !== item) : [...list, item];
-    return all.filter((x) => on.includes(x));
-  }
-
-  protected setDensity(d: 1 | 2 | 3): void {
-    const densities = this.toggle(this.s().densities, d, this.densities);
-    if (densities.length) this.set({ densities });
-  }
-
-  protected setFormat(f: FileFormat): void {
-    const formats = this.toggle(this.s().formats, f, this.formats);
-    if (formats.length) this.set({ formats });
-  }
-
   protected setDarkening(kind: string): void {
     const before = this.s().darkening;
     this.set({
@@ -153,6 +170,11 @@ export class SlotEditor {
           ? null
           : { strength: 0.4, switchable: false, on: true, ...before, kind: kind === 'foot' ? 'foot' : 'all' },
     });
+  }
+
+  protected setDarkened(change: Partial<NonNullable<Slot['darkening']>>): void {
+    const { darkening } = this.s();
+    if (darkening) this.set({ darkening: { ...darkening, ...change } });
   }
 
   protected setShown(at: 'tablet' | 'phone', mode: string): void {

@@ -48,6 +48,7 @@ import { TypeFinder } from './finders/type-finder';
 import { today } from '../ui/when';
 import { droppedFiles, holdsFiles, slotUnder } from '../ui/dropped';
 import { saveFile } from '../ui/download';
+import { valueOf } from '../ui/event-value';
 
 const ways = [
   { id: 'type', name: 'Type it', icon: 'keyboard' },
@@ -92,6 +93,7 @@ const MOST_FILE = 16_000_000;
   styleUrl: './slots-page.scss',
 })
 export class SlotsPage {
+  protected readonly valueOf = valueOf;
   /** From the address: the way that is open, a slot that is looked at. */
   readonly way = input<string>();
   readonly slot = input<string>();
@@ -133,6 +135,11 @@ export class SlotsPage {
 
   protected set(change: Partial<SlotFilter>): void {
     this.filter.update((f) => ({ ...f, ...change }));
+  }
+
+  protected setShape(value: string): void {
+    const shapes = ['rectangle', 'rounded', 'ellipse'] as const;
+    this.set({ shape: shapes.find((s) => s === value) ?? null });
   }
 
   protected setSite(value: string): void {

@@ -15,6 +15,7 @@ import {
 import { readColour } from '@bright-slot/core';
 import { ColourPanel } from './colour-panel';
 import { ColourHelp } from './colour-help';
+import { valueOf } from './event-value';
 
 const above: ConnectedPosition = {
   originX: 'start',
@@ -36,71 +37,7 @@ const below: ConnectedPosition = {
   selector: 'bs-colour',
   imports: [CdkConnectedOverlay, CdkOverlayOrigin, CdkTrapFocus, ColourPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <fieldset [disabled]="disabled()">
-      <legend class="visually-hidden">{{ label() }}</legend>
-      @for (c of toHand(); track c.colour) {
-        <button
-          type="button"
-          class="swatch"
-          [style.background]="c.colour"
-          [attr.aria-pressed]="c.colour === value()"
-          [attr.aria-label]="label() + ' ' + c.colour"
-          [title]="c.name"
-          (click)="choose(c.colour)"
-        ></button>
-      }
-      <span class="field">
-        <button
-          #opener
-          cdkOverlayOrigin
-          #origin="cdkOverlayOrigin"
-          type="button"
-          class="picker"
-          [style.background]="value()"
-          [attr.aria-label]="label() + ', choose'"
-          [attr.aria-expanded]="open()"
-          aria-haspopup="dialog"
-          (click)="open.set(!open())"
-        ></button>
-        <input
-          class="hex"
-          type="text"
-          maxlength="40"
-          spellcheck="false"
-          [value]="text()"
-          [attr.aria-label]="label() + ', hex'"
-          (input)="text.set($any($event.target).value)"
-          (change)="commit()"
-          (keydown.enter)="commit()"
-        />
-      </span>
-    </fieldset>
-    <ng-template
-      cdkConnectedOverlay
-      [cdkConnectedOverlayOrigin]="origin"
-      [cdkConnectedOverlayOpen]="open()"
-      [cdkConnectedOverlayPositions]="positions"
-      [cdkConnectedOverlayPush]="true"
-      [cdkConnectedOverlayViewportMargin]="8"
-      [cdkConnectedOverlayHasBackdrop]="true"
-      cdkConnectedOverlayBackdropClass="cdk-overlay-transparent-backdrop"
-      (backdropClick)="close()"
-      (detach)="close()"
-      (overlayKeydown)="key($event)"
-    >
-      <bs-colour-panel
-        role="dialog"
-        [attr.aria-label]="label()"
-        cdkTrapFocus
-        cdkTrapFocusAutoCapture
-        [value]="value()"
-        (drafted)="drafted.emit($event)"
-        (chosen)="choose($event)"
-        (sampled)="fromCanvas($event)"
-      />
-    </ng-template>
-  `,
+  templateUrl: './colour-field.html',
   styles: `
     fieldset {
       border: 0;
@@ -143,6 +80,7 @@ const below: ConnectedPosition = {
   `,
 })
 export class ColourField {
+  protected readonly valueOf = valueOf;
   readonly label = input('Colour');
   readonly value = input.required<string>();
   /** Colours to hand beside the field; the house style's unless given. */

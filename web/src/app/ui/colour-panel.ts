@@ -16,97 +16,14 @@ import { Choice, type Option } from './choice';
 import { ColourHelp } from './colour-help';
 import { NumberField } from './number-field';
 import { SamplingService, type SampleSide } from './sampling.service';
+import { valueOf } from './event-value';
 
 /** All ways to choose a colour: by eye, in figures, among those to hand, from the canvas. */
 @Component({
   selector: 'bs-colour-panel',
   imports: [Choice, ColorSaturationPicker, ColorHueSlider, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <div class="eye">
-      <color-saturation-picker
-        [color]="shown()"
-        (change)="byEye($event, false)"
-        (changeComplete)="byEye($event, true)"
-      />
-      <color-hue-slider [color]="shown()" (change)="byEye($event, false)" (changeComplete)="byEye($event, true)" />
-    </div>
-    <div class="hand">
-      @for (group of help.groups(); track group.name) {
-        <div class="group" role="group" [attr.aria-label]="group.name">
-          <span class="title">{{ group.name }}</span>
-          <span class="row">
-            @for (c of group.colours; track $index) {
-              <button
-                type="button"
-                class="swatch"
-                [style.background]="c.colour"
-                [attr.aria-pressed]="c.colour === value()"
-                [attr.aria-label]="c.name"
-                [title]="c.name"
-                (click)="chosen.emit(c.colour)"
-              ></button>
-            }
-          </span>
-        </div>
-      }
-      @if (sampling.canvas()) {
-        <div class="group" role="group" aria-label="From the canvas">
-          <span class="title">From the canvas</span>
-          <span class="line">
-            <button type="button" class="button small" (click)="sample('seen')">As it is seen</button>
-            @if (help.layer(); as layer) {
-              <button type="button" class="button small" (click)="sample('layer')">From {{ layer }} only</button>
-            }
-          </span>
-          <span class="line" role="group" aria-label="Averaged over">
-            @for (s of sides; track s.side) {
-              <button
-                type="button"
-                class="button small"
-                [attr.aria-pressed]="sampling.side() === s.side"
-                (click)="sampling.side.set(s.side)"
-              >
-                {{ s.name }}
-              </button>
-            }
-          </span>
-        </div>
-      }
-      <ng-content />
-    </div>
-    <div class="figures">
-      <div class="line">
-        <span class="chip" [style.background]="value()"></span>
-        <label class="field hex"
-          ><span class="field-label">Hex</span
-          ><input
-            type="text"
-            spellcheck="false"
-            autocomplete="off"
-            [value]="text()"
-            (input)="text.set($any($event.target).value)"
-            (change)="typed()"
-            (keydown.enter)="typed()"
-        /></label>
-        <bs-choice label="Figures" [options]="kinds" [value]="notation()" (chosen)="notation.set($event)" />
-      </div>
-      <div class="three">
-        @for (c of channels(); track c.name; let i = $index) {
-          <bs-number
-            [label]="c.name"
-            [value]="figures()[i]!"
-            [min]="0"
-            [max]="c.most"
-            [step]="c.most < 1 ? 0.01 : 1"
-            [places]="c.places"
-            [unit]="c.unit"
-            (changed)="byFigure(i, $event)"
-          />
-        }
-      </div>
-    </div>
-  `,
+  templateUrl: './colour-panel.html',
   styles: `
     :host {
       display: grid;
@@ -188,6 +105,7 @@ import { SamplingService, type SampleSide } from './sampling.service';
   `,
 })
 export class ColourPanel {
+  protected readonly valueOf = valueOf;
   readonly value = input.required<string>();
   readonly drafted = output<string>();
   /** A colour, chosen. */

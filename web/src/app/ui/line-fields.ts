@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, booleanAttribute, computed, input, output } from '@angular/core';
 import { ColourField } from './colour-field';
 import { NumberField } from './number-field';
+import { tickedOf } from './event-value';
 
 /** A line around something, or none: how wide, and its colour; what more there is to it stands between these. */
 @Component({
@@ -14,7 +15,7 @@ import { NumberField } from './number-field';
           type="checkbox"
           [checked]="!!line()"
           [disabled]="disabled()"
-          (change)="changed.emit($any($event.target).checked ? usual() : null)"
+          (change)="changed.emit(tickedOf($event) ? usual() : null)"
         />
         {{ name() }}</label
       >
@@ -46,6 +47,7 @@ import { NumberField } from './number-field';
   `,
 })
 export class LineFields<L extends { readonly width: number; readonly colour: string }> {
+  protected readonly tickedOf = tickedOf;
   readonly line = input.required<L | null>();
   /** What it begins with. */
   readonly usual = input.required<L>();

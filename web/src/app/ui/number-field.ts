@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { readNumber } from '@bright-slot/core';
+import { valueOf } from './event-value';
 
 /** A labelled number: typed, or stepped with the arrow keys (Shift: ten steps). Commas are taken as decimal points. */
 @Component({
@@ -9,6 +10,7 @@ import { readNumber } from '@bright-slot/core';
     <label class="field" [class.wrong]="wrong()">
       <span class="field-label" [class.visually-hidden]="quiet()">{{ label() }}</span>
       <input
+        #field
         type="text"
         inputmode="decimal"
         autocomplete="off"
@@ -16,10 +18,10 @@ import { readNumber } from '@bright-slot/core';
         [attr.data-taken]="text() === figure(value()) || null"
         [value]="text()"
         [disabled]="disabled()"
-        (input)="typed($any($event.target).value)"
+        (input)="typed(valueOf($event))"
         (change)="commit()"
         (keydown)="key($event)"
-        (focus)="$any($event.target).select()"
+        (focus)="field.select()"
       />
       @if (unit()) {
         <span class="unit">{{ unit() }}</span>
@@ -29,6 +31,7 @@ import { readNumber } from '@bright-slot/core';
   styles: ':host { display: block; min-width: 0; } input { text-align: right; }',
 })
 export class NumberField {
+  protected readonly valueOf = valueOf;
   readonly label = input.required<string>();
   readonly value = input.required<number>();
   readonly min = input(-100000);

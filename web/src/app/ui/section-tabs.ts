@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
 
-export interface Section {
-  readonly id: string;
+export interface Section<T extends string = string> {
+  readonly id: T;
   readonly name: string;
 }
 
@@ -54,10 +54,10 @@ export interface Section {
     }
   `,
 })
-export class SectionTabs {
-  readonly sections = input.required<readonly Section[]>();
-  readonly open = input.required<string>();
-  readonly chosen = output<string>();
+export class SectionTabs<T extends string> {
+  readonly sections = input.required<readonly Section<T>[]>();
+  readonly open = input.required<T>();
+  readonly chosen = output<T>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
   protected step(event: Event, by: 1 | -1): void {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { usualShadow, type Shadow } from '@bright-slot/core';
 import { ColourField } from './colour-field';
 import { NumberField } from './number-field';
+import { tickedOf } from './event-value';
 
 /** A drop shadow, or none: how far away, which way, how soft, how strong, in which colour. */
 @Component({
@@ -14,7 +15,7 @@ import { NumberField } from './number-field';
         type="checkbox"
         [checked]="!!shadow()"
         [disabled]="disabled()"
-        (change)="changed.emit($any($event.target).checked ? usual() : null)"
+        (change)="changed.emit(tickedOf($event) ? usual() : null)"
       />
       Shadow</label
     >
@@ -76,6 +77,7 @@ import { NumberField } from './number-field';
   `,
 })
 export class ShadowFields {
+  protected readonly tickedOf = tickedOf;
   readonly shadow = input.required<Shadow | null>();
   /** What it begins with. */
   readonly usual = input<Shadow>(usualShadow);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, booleanAttribute, computed, input, 
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { Icon } from './icon';
 import { NumberField } from './number-field';
+import { numberOf } from './event-value';
 
 /** A slider with its figure typed beside it, and a way back that appears once it was changed. */
 @Component({
@@ -15,8 +16,8 @@ import { NumberField } from './number-field';
         matSliderThumb
         [value]="value() * by()"
         [attr.aria-label]="label()"
-        (input)="drafted.emit($any($event.target).valueAsNumber / by())"
-        (change)="changed.emit($any($event.target).valueAsNumber / by())"
+        (input)="drafted.emit(numberOf($event) / by())"
+        (change)="changed.emit(numberOf($event) / by())"
     /></mat-slider>
     <bs-number
       [label]="label() + ', figure'"
@@ -78,6 +79,7 @@ import { NumberField } from './number-field';
   `,
 })
 export class SliderField {
+  protected readonly numberOf = numberOf;
   readonly label = input.required<string>();
   /** In the model's unit. */
   readonly value = input.required<number>();

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import { valueOf } from './event-value';
 
 /** A labelled text of one line, as typed; what it means is for its owner to read. */
 @Component({
@@ -16,7 +17,7 @@ import { ChangeDetectionStrategy, Component, input, model } from '@angular/core'
         [class.number]="numeric()"
         [placeholder]="placeholder()"
         [value]="text()"
-        (input)="text.set($any($event.target).value)"
+        (input)="text.set(valueOf($event))"
       />
       @if (unit()) {
         <span class="unit">{{ unit() }}</span>
@@ -26,6 +27,7 @@ import { ChangeDetectionStrategy, Component, input, model } from '@angular/core'
   styles: ':host { display: block; min-width: 0; } input.number { text-align: right; }',
 })
 export class TextField {
+  protected readonly valueOf = valueOf;
   readonly label = input.required<string>();
   readonly text = model.required<string>();
   readonly unit = input('');

@@ -54,6 +54,7 @@ import { Settings } from './settings/settings';
 import { Stage } from './stage/stage';
 import { StepsPanel } from './steps/steps-panel';
 import { SurfaceStore } from '../pixels/surface-store';
+import { valueOf } from '../ui/event-value';
 
 /** One graphic at work: the canvas in its faint page, layers and settings, the fit report. */
 @Component({
@@ -89,6 +90,7 @@ import { SurfaceStore } from '../pixels/surface-store';
   styleUrl: './workbench-page.scss',
 })
 export class WorkbenchPage {
+  protected readonly valueOf = valueOf;
   readonly id = input.required<string>();
   protected readonly workbench = inject(Workbench);
   protected readonly surfaces = inject(SurfaceStore);

@@ -6,6 +6,7 @@ import { HouseStyleService } from '../../storage/house-style.service';
 import { Icon } from '../../ui/icon';
 import { GraphicsRepository } from '../../storage/graphics-repository';
 import { ShelfService, type ShelfChoice, type ShelfItem } from './shelf.service';
+import { tickedOf, valueOf } from '../../ui/event-value';
 
 type Kind = 'all' | 'photos' | 'transparent' | 'ornaments' | 'page';
 
@@ -18,6 +19,8 @@ type Kind = 'all' | 'photos' | 'transparent' | 'ornaments' | 'page';
   styleUrl: './shelf-dialog.scss',
 })
 export class ShelfDialog {
+  protected readonly tickedOf = tickedOf;
+  protected readonly valueOf = valueOf;
   private readonly dialog = inject<MatDialogRef<ShelfDialog, ShelfChoice>>(MatDialogRef);
   private readonly given = inject<{ slot: Slot }>(MAT_DIALOG_DATA);
   private readonly shelf = inject(ShelfService);

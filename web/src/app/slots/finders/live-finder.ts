@@ -26,71 +26,7 @@ import { copyText } from '../../ui/download';
   imports: [AddSlot, PictureFacts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:paste)': 'pasted($event)' },
-  template: `
-    <h2>On the live page</h2>
-    @if (measured(); as m) {
-      <dl class="facts">
-        <dt>Size</dt>
-        <dd>{{ f(m.width) }} × {{ f(m.height) }} px</dd>
-        <dt>Picture</dt>
-        <dd>
-          {{ m.picture ? m.picture.width + ' × ' + m.picture.height + ' px, ' + m.picture.address : 'none there' }}
-        </dd>
-        @if (slot(); as s) {
-          <dt>File at 1×</dt>
-          <dd>{{ file(s, 1) }}</dd>
-          <dt>At 2×</dt>
-          <dd>{{ file(s, 2) }}</dd>
-          <dt>The page</dt>
-          <dd>{{ fit(s) }}, on <span class="chip" [style.background]="s.ground"></span>{{ s.ground }}</dd>
-          <dt>Shape</dt>
-          <dd>{{ shape(s) }}</dd>
-          @if (s.border; as b) {
-            <dt>Border</dt>
-            <dd>{{ f(b.width) }} px, {{ b.colour }}</dd>
-          }
-        }
-        @if (m.row.count > 1) {
-          <dt>In its row</dt>
-          <dd>{{ m.row.count }}, gaps of {{ f(m.row.gap) }} px</dd>
-        }
-        <dt>On</dt>
-        <dd>{{ m.page }}</dd>
-      </dl>
-      <bs-add-slot [slots]="slots()" [suggested]="slot()?.name ?? ''" (added)="added.emit($event)" />
-      @if (m.picture && !diagnosed()) {
-        <button type="button" class="button" [disabled]="busy()" (click)="look(m)">
-          {{ busy() ? 'Fetching …' : 'Look at the picture there' }}
-        </button>
-      }
-      @if (diagnosed(); as e) {
-        <bs-picture-facts [picture]="e.facts" [slot]="slot()" />
-      }
-    }
-    @if (problem()) {
-      <p class="small-text problem-text" role="alert">{{ problem() }}</p>
-    }
-    <ol>
-      <li>
-        Drag this to your bookmarks bar:
-        @if (bookmark(); as b) {
-          <a class="button" [href]="b" (click)="$event.preventDefault()">Measure a slot</a>
-        }
-      </li>
-      <li>Open your own page and press the bookmark. Point at the picture, or press Tab, until it is outlined.</li>
-      <li>Click, or press Enter. Bright Slot opens with its measures.</li>
-    </ol>
-    <p class="note">
-      Where a page lets no window open, the bookmark gives you a text instead: paste it here, anywhere on this view.
-      Nothing stays on the page and nothing is sent elsewhere.
-    </p>
-    <div class="actions">
-      <button type="button" class="button small" [disabled]="!source()" (click)="copy()">
-        Copy the bookmark’s address
-      </button>
-      <a class="button small" [href]="site.origin" target="_blank" rel="noopener">Open the demo site to try it</a>
-    </div>
-  `,
+  templateUrl: './live-finder.html',
   styleUrl: './_finder.scss',
   styles: `
     ol {

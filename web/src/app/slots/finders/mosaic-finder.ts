@@ -17,6 +17,8 @@ import {
 import { TextField } from '../../ui/text-field';
 import { AddSlot } from './add-slot';
 import { copyText } from '../../ui/download';
+import { tickedOf } from '../../ui/event-value';
+import { SelectField } from '../../ui/select-field';
 
 interface Row {
   readonly name: string;
@@ -27,101 +29,9 @@ interface Row {
 /** The exact cells of a mosaic with gaps, and the whole pixels each needs. */
 @Component({
   selector: 'bs-mosaic-finder',
-  imports: [TextField, AddSlot],
+  imports: [SelectField, TextField, AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <h2>Mosaic</h2>
-    <div class="fields three">
-      <bs-text-field label="Width" [(text)]="width" />
-      <bs-text-field label="Height" [(text)]="height" />
-      <bs-text-field label="Gap" [(text)]="gap" />
-    </div>
-    <div class="fields">
-      <label class="field whole"
-        ><span class="field-label">Arrangement</span
-        ><select (change)="arrange($any($event.target).value)">
-          @for (a of ready; track a.id) {
-            <option [value]="a.id" [selected]="a.id === arrangement()">{{ a.name }}</option>
-          }
-          <option value="own" [selected]="arrangement() === 'own'">Typed spans</option>
-        </select></label
-      >
-      <bs-text-field label="Columns" [text]="columns()" (textChange)="own(columns, $event)" />
-      <bs-text-field label="Rows" [text]="rows()" (textChange)="own(rows, $event)" />
-      <bs-text-field class="whole" label="Spans" [numeric]="false" [text]="spans()" (textChange)="own(spans, $event)" />
-    </div>
-    <label class="check"
-      ><input type="checkbox" [checked]="outer()" (change)="outer.set($any($event.target).checked)" /> Width and height
-      include a gap around the outside</label
-    >
-    @if (answer(); as a) {
-      @if (a.ok) {
-        <svg
-          class="drawing"
-          [attr.viewBox]="viewBox()"
-          [style.aspect-ratio]="ratio()"
-          role="img"
-          aria-label="The mosaic to scale"
-        >
-          <rect class="all" x="0" y="0" [attr.width]="total().width" [attr.height]="total().height" />
-          @for (c of a.value.cells; track $index) {
-            <rect
-              class="cell"
-              [attr.x]="c.box.x"
-              [attr.y]="c.box.y"
-              [attr.width]="c.box.width"
-              [attr.height]="c.box.height"
-            />
-            <text
-              [attr.x]="c.box.x + c.box.width / 2"
-              [attr.y]="c.box.y + c.box.height / 2"
-              [attr.font-size]="total().width / 28"
-            >
-              {{ $index + 1 }}
-            </text>
-          }
-        </svg>
-        <table aria-label="The cells of the mosaic">
-          <thead>
-            <tr>
-              <th scope="col">Cell</th>
-              <th scope="col">on the page</th>
-              <th scope="col">file at 1×</th>
-              <th scope="col">at 2×</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (r of table(); track r.name) {
-              <tr>
-                <td>{{ r.name }}</td>
-                <td>{{ sizeOf(r.cell.box) }}</td>
-                <td>{{ sizeOf(file(r.cell, 1)) }}</td>
-                <td>{{ sizeOf(file(r.cell, 2)) }}</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-        @for (s of a.value.sums; track s) {
-          <p class="sum">{{ s }}</p>
-        }
-        <p class="note">{{ rounding() }} {{ outerNote() }}</p>
-        @if (a.value.empty) {
-          <p class="note">{{ a.value.empty }} {{ a.value.empty === 1 ? 'place' : 'places' }} of the grid stay empty.</p>
-        }
-        <bs-add-slot
-          [slots]="slots()"
-          suggested="Mosaic"
-          [label]="'Add ' + slots().length + (slots().length === 1 ? ' slot' : ' slots')"
-          (added)="added.emit($event)"
-        />
-        <div class="actions">
-          <button type="button" class="button small" (click)="copy()">Copy the table</button>
-        </div>
-      } @else {
-        <p class="small-text problem-text" role="alert">{{ a.problem.message }}</p>
-      }
-    }
-  `,
+  templateUrl: './mosaic-finder.html',
   styleUrl: './_finder.scss',
   styles: `
     .all {
@@ -132,9 +42,13 @@ interface Row {
   `,
 })
 export class MosaicFinder {
+  protected readonly tickedOf = tickedOf;
   readonly added = output<readonly Slot[]>();
   private readonly snack = inject(MatSnackBar);
-  protected readonly ready = arrangements;
+  protected readonly arrangements: readonly { id: string; name: string }[] = [
+    ...arrangements,
+    { id: 'own', name: 'Typed spans' },
+  ];
   protected readonly width = signal('1050');
   protected readonly height = signal('600');
   protected readonly gap = signal('15');

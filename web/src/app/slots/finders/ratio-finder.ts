@@ -22,25 +22,20 @@ import { TextField } from '../../ui/text-field';
 import { SlotBook } from '../../storage/slot-book.service';
 import { AddSlot } from './add-slot';
 import { SlotSelect } from './slot-select';
+import { SelectField } from '../../ui/select-field';
 
 const percent = (share: number) => figure(Math.abs(share) * 100, Math.abs(share) < 0.001 ? 3 : 2);
 
 /** Another working size for a slot, from its ratio and one side. */
 @Component({
   selector: 'bs-ratio-finder',
-  imports: [TextField, AddSlot, SlotSelect],
+  imports: [SelectField, TextField, AddSlot, SlotSelect],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Ratio and one side</h2>
     <bs-slot-select [slot]="basis()" (chosen)="picked.set($event)" />
     <div class="fields">
-      <label class="field"
-        ><span class="field-label">Given</span
-        ><select [value]="side()" (change)="side.set($any($event.target).value)">
-          <option value="width">width</option>
-          <option value="height">height</option>
-        </select></label
-      >
+      <bs-select label="Given" [options]="sides" [value]="side()" (changed)="side.set($event)" />
       <bs-text-field label="Length" unit="px" [(text)]="length" [wrong]="!answer().ok" />
     </div>
     @if (found(); as f) {
@@ -94,6 +89,10 @@ const percent = (share: number) => figure(Math.abs(share) * 100, Math.abs(share)
   styleUrl: './_finder.scss',
 })
 export class RatioFinder {
+  protected readonly sides = [
+    { id: 'width', name: 'width' },
+    { id: 'height', name: 'height' },
+  ] as const;
   readonly slot = input<Slot | null>(null);
   readonly added = output<readonly Slot[]>();
   private readonly book = inject(SlotBook);

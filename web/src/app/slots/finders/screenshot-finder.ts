@@ -3,85 +3,14 @@ import { densitiesKnown, figure, type Slot } from '@bright-slot/core';
 import { ShotService, type Found } from '../shot.service';
 import { fileText } from '../slot-facts';
 import { AddSlot } from './add-slot';
+import { tickedOf, valueOf } from '../../ui/event-value';
 
 /** What was found on the screenshot, in CSS px, with the sums. */
 @Component({
   selector: 'bs-screenshot-finder',
   imports: [AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <h2>From a screenshot</h2>
-    @if (shots.shot(); as shot) {
-      <label class="field"
-        ><span class="field-label">Device px a CSS px</span
-        ><select [value]="shots.density()" (change)="shots.density.set(+$any($event.target).value)">
-          @for (d of densities; track d) {
-            <option [value]="d" [selected]="d === shots.density()">{{ d }}</option>
-          }
-        </select></label
-      >
-      <p class="note">{{ shot.why }} Change it if the sizes come out odd.</p>
-      @if (shots.busy()) {
-        <p class="note" role="status">Looking for the edges …</p>
-      }
-      @if (shots.selected(); as f) {
-        @if (slot(); as s) {
-          <p class="size" aria-live="polite">
-            <strong>{{ n(s.width) }} × {{ n(s.height) }}</strong> px
-          </p>
-          <p class="sum">{{ working(f) }}</p>
-          <dl class="facts">
-            <dt>File at 1×</dt>
-            <dd>{{ file(s, 1) }}</dd>
-            <dt>Shape</dt>
-            <dd>{{ shape(s) }}</dd>
-            <dt>Ground around it</dt>
-            <dd>
-              @if (f.measured.ground; as g) {
-                <span class="chip" [style.background]="g.colour"></span>{{ g.colour
-                }}{{ g.even ? '' : ', and other colours' }}
-              } @else {
-                none to be seen
-              }
-            </dd>
-            @if (s.border; as b) {
-              <dt>Border</dt>
-              <dd><span class="chip" [style.background]="b.colour"></span>{{ n(b.width) }} px, {{ b.colour }}</dd>
-            }
-            @if (f.measured.grid.boxes.length > 1) {
-              <dt>Its equals</dt>
-              <dd>{{ equals(f) }}</dd>
-            }
-          </dl>
-          @for (line of doubts(f); track line) {
-            <p class="doubt">{{ line }}</p>
-          }
-          @if (f.measured.grid.boxes.length > 1) {
-            <label class="check"
-              ><input type="checkbox" [checked]="all()" (change)="all.set($any($event.target).checked)" /> One slot for
-              each of the {{ f.measured.grid.boxes.length }}</label
-            >
-          }
-          <bs-add-slot
-            [slots]="slots()"
-            [suggested]="suggested()"
-            [label]="slots().length > 1 ? 'Add ' + slots().length + ' slots' : 'Add to the book'"
-            (added)="added.emit($event)"
-          />
-          <div class="actions">
-            <button type="button" class="button small" (click)="shots.remove(f.id)">Take this one away</button>
-          </div>
-        }
-      } @else {
-        <p class="note">Nothing measured yet. Drag roughly around a slot on the screenshot.</p>
-      }
-    } @else {
-      <p class="note">
-        Drag roughly around the slot: its real edges, straight, rounded or round, are found by their pixels, and the
-        page’s colour, a border and equal neighbours with them.
-      </p>
-    }
-  `,
+  templateUrl: './screenshot-finder.html',
   styleUrl: './_finder.scss',
   styles: `
     .size {
@@ -95,6 +24,8 @@ import { AddSlot } from './add-slot';
   `,
 })
 export class ScreenshotFinder {
+  protected readonly tickedOf = tickedOf;
+  protected readonly valueOf = valueOf;
   readonly added = output<readonly Slot[]>();
   protected readonly shots = inject(ShotService);
   protected readonly densities = densitiesKnown;

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { sizeText, type Slot } from '@bright-slot/core';
 import { SlotBook } from '../../storage/slot-book.service';
+import { valueOf } from '../../ui/event-value';
 
 /** Which slot of the book a sum is about. */
 @Component({
@@ -9,7 +10,7 @@ import { SlotBook } from '../../storage/slot-book.service';
   template: `
     <label class="field"
       ><span class="field-label">{{ label() }}</span
-      ><select (change)="pick($any($event.target).value)">
+      ><select (change)="pick(valueOf($event))">
         @for (s of all(); track s.id) {
           <option [value]="s.id" [selected]="s.id === slot()?.id">
             {{ s.name }}{{ s.name.includes('×') ? '' : ', ' + sizeOf(s) }}
@@ -21,6 +22,7 @@ import { SlotBook } from '../../storage/slot-book.service';
   styles: ':host { display: block; min-width: 0; } select { text-overflow: ellipsis; }',
 })
 export class SlotSelect {
+  protected readonly valueOf = valueOf;
   readonly label = input('Slot');
   readonly slot = input.required<Slot | null>();
   readonly chosen = output<Slot>();

@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, output, signal } from '@a
 import { figure, filePixels, readNumber, stripOf, typedSlot, type Slot } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
 import { AddSlot } from './add-slot';
+import { SelectField } from '../../ui/select-field';
 
 /** Equal tiles in a row, cut from one picture. */
 @Component({
   selector: 'bs-strip-finder',
-  imports: [TextField, AddSlot],
+  imports: [SelectField, TextField, AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Strip</h2>
@@ -15,13 +16,13 @@ import { AddSlot } from './add-slot';
       <bs-text-field label="Each" unit="px" [(text)]="tile" placeholder="from the total" />
       <bs-text-field label="Gap" unit="px" [(text)]="gap" />
       <bs-text-field label="Total" unit="px" [(text)]="total" placeholder="from the tiles" />
-      <label class="field whole"
-        ><span class="field-label">The picture</span
-        ><select [value]="behind()" (change)="behind.set($any($event.target).value)">
-          <option value="runs-on">runs on behind the gaps</option>
-          <option value="skips">is cut only where the tiles are</option>
-        </select></label
-      >
+      <bs-select
+        class="whole"
+        label="The picture"
+        [options]="behinds"
+        [value]="behind()"
+        (changed)="behind.set($event)"
+      />
     </div>
     @if (answer(); as a) {
       @if (a.ok) {
@@ -85,6 +86,10 @@ import { AddSlot } from './add-slot';
   `,
 })
 export class StripFinder {
+  protected readonly behinds = [
+    { id: 'runs-on', name: 'runs on behind the gaps' },
+    { id: 'skips', name: 'is cut only where the tiles are' },
+  ] as const;
   readonly added = output<readonly Slot[]>();
   protected readonly count = signal('5');
   protected readonly tile = signal('134');

@@ -16,25 +16,19 @@ import {
 } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
 import { AddSlot } from './add-slot';
+import { SelectField } from '../../ui/select-field';
 
 /** A size typed in any unit, converted as it is typed. */
 @Component({
   selector: 'bs-type-finder',
-  imports: [TextField, AddSlot],
+  imports: [SelectField, TextField, AddSlot],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2>Type it</h2>
     <div class="fields">
       <bs-text-field label="Width" [(text)]="width" [unit]="unit()" [wrong]="!across().ok" />
       <bs-text-field label="Height" [(text)]="height" [unit]="unit()" [wrong]="!down().ok" />
-      <label class="field"
-        ><span class="field-label">Unit</span
-        ><select [value]="unit()" (change)="setUnit($any($event.target).value)">
-          @for (u of units; track u) {
-            <option [value]="u" [selected]="u === unit()">{{ u }}</option>
-          }
-        </select></label
-      >
+      <bs-select label="Unit" [options]="units" [value]="unit()" (changed)="setUnit($event)" />
       <bs-text-field label="Pixels an inch" [(text)]="ppiText" [wrong]="ppi() === null" />
     </div>
     @if (problem()) {
@@ -92,7 +86,7 @@ import { AddSlot } from './add-slot';
 })
 export class TypeFinder {
   readonly added = output<readonly Slot[]>();
-  protected readonly units = lengthUnits;
+  protected readonly units = lengthUnits.map((id) => ({ id, name: id }));
   protected readonly width = signal('1600');
   protected readonly height = signal('400');
   protected readonly unit = signal<LengthUnit>('px');

@@ -24,6 +24,7 @@ import { TypeService } from '../../type/type.service';
 import { Workbench } from '../../document/workbench';
 import type { View } from './canvas-handles';
 import { centred, written } from '../settings/words/writing';
+import { valueOf } from '../../ui/event-value';
 
 /** Room for the caret beside a line that grows, CSS px. */
 const ROOM = 24;
@@ -63,7 +64,7 @@ const transforms = { typed: 'none', upper: 'uppercase', lower: 'lowercase', titl
     [style.transform-origin]="css().about"
     [attr.maxlength]="most"
     (paste)="workbench.pasting($event)"
-    (input)="write($any($event.target).value)"
+    (input)="write(valueOf($event))"
     (select)="selected()"
     (keyup)="selected()"
     (pointerup)="selected()"
@@ -97,6 +98,7 @@ const transforms = { typed: 'none', upper: 'uppercase', lower: 'lowercase', titl
   `,
 })
 export class WordsEditor {
+  protected readonly valueOf = valueOf;
   readonly layer = input.required<WordsLayer>();
   readonly view = input.required<View>();
   protected readonly workbench = inject(Workbench);

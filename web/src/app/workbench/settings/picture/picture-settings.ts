@@ -25,7 +25,7 @@ import { PlaceSection } from './place-section';
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <bs-section-tabs [sections]="sections" [open]="open()" (chosen)="choose($any($event))" />
+    <bs-section-tabs [sections]="sections" [open]="open()" (chosen)="choose($event)" />
     <div role="tabpanel" [attr.aria-label]="nameOf(open())">
       @switch (open()) {
         @case ('place') {

@@ -27,6 +27,7 @@ import { SliderField } from '../../../ui/slider-field';
 import { AddLayers } from '../../layers/add-layers';
 import { PictureSection } from './section';
 import { Trimming } from './trimming.service';
+import { tickedOf } from '../../../ui/event-value';
 
 /** Where a picture lies and how large: by intent, in px, in percent of its own pixels; mirrored and turned. */
 @Component({
@@ -46,6 +47,7 @@ import { Trimming } from './trimming.service';
   `,
 })
 export class PlaceSection extends PictureSection {
+  protected readonly tickedOf = tickedOf;
   private readonly adding = inject(AddLayers);
   private readonly trimming = inject(Trimming);
   protected readonly place = computed(() => this.layer().place);

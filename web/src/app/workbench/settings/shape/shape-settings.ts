@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
 import { shapeBox, type ShapeLayer } from '@bright-slot/core';
 import { inject } from '@angular/core';
 import { FillFields } from '../../../ui/fill-fields';
-import { SectionTabs } from '../../../ui/section-tabs';
+import { SectionTabs, type Section } from '../../../ui/section-tabs';
 import { SliderField } from '../../../ui/slider-field';
 import { TypeService } from '../../../type/type.service';
 import { LayerSection } from '../section';
@@ -15,7 +15,7 @@ import { ShapePlaceSection } from './shape-place';
   imports: [FillFields, SectionTabs, SliderField, ShapeEdge, ShapePlaceSection],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <bs-section-tabs [sections]="sections()" [open]="open()" (chosen)="workbench.shapeSection.set($any($event))" />
+    <bs-section-tabs [sections]="sections()" [open]="open()" (chosen)="workbench.shapeSection.set($event)" />
     @switch (open()) {
       @case ('fill') {
         <div role="tabpanel" aria-label="Fill">
@@ -54,8 +54,8 @@ import { ShapePlaceSection } from './shape-place';
 export class ShapeSettings extends LayerSection<ShapeLayer> {
   private readonly type = inject(TypeService);
   private readonly line = computed(() => this.layer().form.kind === 'line');
-  protected readonly sections = computed(() => [
-    ...(this.line() ? [] : [{ id: 'fill', name: 'Fill' }]),
+  protected readonly sections = computed<readonly Section<'fill' | 'edge' | 'place'>[]>(() => [
+    ...(this.line() ? [] : [{ id: 'fill', name: 'Fill' } as const]),
     { id: 'edge', name: this.line() ? 'Line' : 'Edge' },
     { id: 'place', name: 'Place' },
   ]);

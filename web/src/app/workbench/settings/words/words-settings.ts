@@ -47,6 +47,7 @@ import { FamilyField } from '../../../type/family-field';
 import { FitReportService } from '../../../document/fit-report.service';
 import { WordsAround } from './words-around';
 import { centred, written } from './writing';
+import { valueOf } from '../../../ui/event-value';
 
 /** So many lines can be chosen by a press; others are selected in the field. */
 const MOST_LINES = 5;
@@ -89,6 +90,7 @@ const fieldLabels: Record<FieldName, string> = {
   styleUrl: './words-settings.scss',
 })
 export class WordsSettings {
+  protected readonly valueOf = valueOf;
   readonly layer = input.required<WordsLayer>();
   private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
   private readonly fonts = inject(FontsService);
