@@ -59,7 +59,6 @@ export default tseslint.config(
       '.cache/**',
       '.angular/**',
       '.data/**',
-      'tools/photos/**',
       '**/*.mjs',
       'demo/**',
       'core/kernel/**',

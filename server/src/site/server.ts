@@ -1,6 +1,7 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import compression from 'compression';
+import cors from 'cors';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
@@ -66,14 +67,10 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
     }
     next();
   });
-  app.use(['/api', '/shelf', '/pictures', '/thumbs', '/shots'], (request, response, next) => {
-    response.setHeader('Access-Control-Allow-Origin', appOrigin);
-    response.setHeader('Vary', 'Origin');
-    response.setHeader('Access-Control-Allow-Methods', 'GET, POST, PUT, DELETE');
-    response.setHeader('Access-Control-Allow-Headers', 'Content-Type');
-    if (request.method === 'OPTIONS') response.sendStatus(204);
-    else next();
-  });
+  app.use(
+    ['/api', '/shelf', '/pictures', '/thumbs', '/shots'],
+    cors({ origin: appOrigin, methods: ['GET', 'POST', 'PUT', 'DELETE'], allowedHeaders: ['Content-Type'] }),
+  );
 
   const address = (p: StoredPicture) => `${siteOrigin}/pictures/${p.id}/${p.name}`;
   const sent = (p: StoredPicture) => ({ ...p, address: address(p) });

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readFile, rename, writeFile, mkdir } from 'node:fs/promises';
+import writeFileAtomic from 'write-file-atomic';
 import * as z from 'zod';
 import { SentPicture, endings } from '@bright-slot/core';
 
@@ -47,8 +48,7 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
     writing = writing
       .catch(() => undefined)
       .then(async () => {
-        await writeFile(`${index}.new`, JSON.stringify(data, null, 2));
-        await rename(`${index}.new`, index);
+        await writeFileAtomic(index, JSON.stringify(data, null, 2));
       });
     return writing;
   };

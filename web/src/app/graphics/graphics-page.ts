@@ -2,17 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { firstValueFrom } from 'rxjs';
-import {
-  cutText,
-  limits,
-  frameOf,
-  safeWord,
-  slotGroups,
-  weightText,
-  type Problem,
-  type Slot,
-  pictureState,
-} from '@bright-slot/core';
+import { cutText, limits, safeWord, weightText, type Problem, type Slot, pictureState } from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
 import { Icon } from '../ui/icon';
 import { Store } from '@ngrx/store';
@@ -25,10 +15,11 @@ import { StorageHealth } from '../storage/storage-health.service';
 import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { DemoService } from './demo.service';
+import { groupedBySlot } from './grouped';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
 import { today } from '../ui/when';
-import { droppedFiles, holdsFiles } from '../ui/dropped';
+import { FileDrop } from '../ui/file-drop';
 import { saveFile } from '../ui/download';
 import { valueOf } from '../ui/event-value';
 
@@ -44,13 +35,8 @@ const GRACE = 24 * 3600 * 1000;
   selector: 'bs-graphics-page',
   imports: [PlaceBar, Icon, GraphicCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: {
-    class: 'place',
-    '(dragover)': 'dragOver($event)',
-    '(dragleave)': 'dragLeave($event)',
-    '(drop)': 'dropped($event)',
-    '[class.dropping]': 'dropping()',
-  },
+  hostDirectives: [FileDrop],
+  host: { class: 'place', '[class.dropping]': 'drops.held()' },
   templateUrl: './graphics-page.html',
   styleUrl: './graphics-page.scss',
 })
@@ -85,20 +71,12 @@ export class GraphicsPage {
     return earlier ? `live on ${live.title}: an earlier state` : `live on ${live.title}`;
   }
 
-  protected readonly groups = computed(() => {
-    const words = this.query().toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
-    const found = (this.entries() ?? []).filter(({ graphic }) => {
-      const { slot } = frameOf(graphic);
-      const text = `${graphic.name} ${slot.name} ${slot.width}x${slot.height}`.toLowerCase();
-      return words.every((w) => text.includes(w));
-    });
-    if (this.sort() === 'name') found.sort((a, b) => a.graphic.name.localeCompare(b.graphic.name));
-    return slotGroups
-      .map((name) => ({ name, entries: found.filter((e) => frameOf(e.graphic).slot.group === name) }))
-      .filter((g) => g.entries.length > 0);
-  });
+  protected readonly groups = computed(() => groupedBySlot(this.entries() ?? [], this.query(), this.sort()));
+
+  protected readonly drops = inject(FileDrop);
 
   constructor() {
+    this.drops.files.subscribe(({ files }) => void this.dropped(files));
     void this.start();
   }
 
@@ -139,24 +117,8 @@ export class GraphicsPage {
     }
   }
 
-  /** Whether files are held over the page. */
-  protected readonly dropping = signal(false);
-
-  protected dragOver(event: DragEvent): void {
-    if (!holdsFiles(event)) return;
-    event.preventDefault();
-    this.dropping.set(true);
-  }
-
-  protected dragLeave(event: DragEvent): void {
-    if (event.relatedTarget === null) this.dropping.set(false);
-  }
-
   /** Pictures begin a graphic; what was saved here comes back. */
-  protected async dropped(event: DragEvent): Promise<void> {
-    this.dropping.set(false);
-    const files = droppedFiles(event);
-    if (!files.length) return;
+  private async dropped(files: readonly File[]): Promise<void> {
     if (/\.zip$/i.test(files[0]!.name)) return this.bringBack(files);
     await this.make(files);
   }

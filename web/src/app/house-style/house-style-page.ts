@@ -25,6 +25,7 @@ import { GraphicsRepository } from '../storage/graphics-repository';
 import { FamilyField } from '../type/family-field';
 import { HouseStyleService } from '../storage/house-style.service';
 import { RecolourService, type ColourUse } from '../document/recolour.service';
+import { readTokens, tokensFile } from './token-files';
 import { valueOf } from '../ui/event-value';
 
 /** Graphics that have a house colour as it was before it was changed. */
@@ -35,7 +36,18 @@ interface Offer {
   readonly uses: readonly ColourUse[];
 }
 
-const MOST_TOKENS = 2_000_000;
+const parts = ['{graphic}', '{slot}', '{date}', '{letter}'];
+const roles: readonly { id: ColourRole | 'any'; name: string }[] = [
+  { id: 'any', name: 'Any use' },
+  { id: 'words', name: 'Words' },
+  { id: 'ground', name: 'Ground' },
+  { id: 'accent', name: 'Accent' },
+  { id: 'second', name: 'Second accent' },
+];
+const uses: readonly { id: keyof HouseStyle['type']; name: string }[] = [
+  { id: 'heading', name: 'Headings' },
+  { id: 'body', name: 'Text' },
+];
 
 /** What the business's graphics have in common: colours, type, logos, fields, names, the copyright line. */
 @Component({
@@ -66,19 +78,10 @@ export class HouseStylePage {
       format: 'jpeg',
     }),
   );
-  protected readonly parts = ['{graphic}', '{slot}', '{date}', '{letter}'];
+  protected readonly parts = parts;
   protected readonly specimen = 'Two wheels, one kiln, a mill stream: stoneware for every day.';
-  protected readonly roles: readonly { id: ColourRole | 'any'; name: string }[] = [
-    { id: 'any', name: 'Any use' },
-    { id: 'words', name: 'Words' },
-    { id: 'ground', name: 'Ground' },
-    { id: 'accent', name: 'Accent' },
-    { id: 'second', name: 'Second accent' },
-  ];
-  protected readonly uses: readonly { id: keyof HouseStyle['type']; name: string }[] = [
-    { id: 'heading', name: 'Headings' },
-    { id: 'body', name: 'Text' },
-  ];
+  protected readonly roles = roles;
+  protected readonly uses = uses;
   protected readonly offer = signal<Offer | null>(null);
   protected readonly changing = signal(false);
   protected readonly told = signal('');
@@ -236,19 +239,13 @@ export class HouseStylePage {
   }
 
   protected async saveTokens(): Promise<void> {
-    const { toTokens } = await import('@bright-slot/core/house/tokens');
-    const text = JSON.stringify(toTokens(this.style()), null, 2);
-    saveFile(new Blob([text], { type: 'application/json' }), 'house-style.tokens.json');
+    saveFile(await tokensFile(this.style()), 'house-style.tokens.json');
   }
 
   protected async bringTokens(files: FileList | null): Promise<void> {
     const file = files?.[0];
     if (!file) return;
-    const { fromTokens } = await import('@bright-slot/core/house/tokens');
-    const read =
-      file.size > MOST_TOKENS
-        ? { ok: false as const, problem: { message: 'That file is too large for design tokens. Nothing was changed.' } }
-        : fromTokens(await file.text());
+    const read = await readTokens(file);
     if (!read.ok) {
       this.snack.open(read.problem.message, 'Close', { duration: 15_000, politeness: 'assertive' });
       return;
@@ -256,10 +253,9 @@ export class HouseStylePage {
     const before = { colours: this.style().colours, type: this.style().type };
     const { colours, type } = read.value;
     this.set({ ...(colours.length ? { colours } : {}), type: { ...before.type, ...type } });
+    const told = `${colours.length} colours came in${(type.heading ?? type.body) ? ', and type' : ''}.`;
     this.snack
-      .open(`${colours.length} colours came in${(type.heading ?? type.body) ? ', and type' : ''}.`, 'Undo', {
-        duration: 12_000,
-      })
+      .open(told, 'Undo', { duration: 12_000 })
       .onAction()
       .subscribe(() => this.set(before));
   }

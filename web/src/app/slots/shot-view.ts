@@ -10,7 +10,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { figure, sides, type Box, type Side } from '@bright-slot/core';
+import { FileDrop } from '../ui/file-drop';
 import { SiteClient } from '../connector/site-client';
+import { middleOfSide, sideLabel } from './shot-sides';
 import { ShotLoupe } from './shot-loupe';
 import { ShotService, type Found } from './shot.service';
 
@@ -22,11 +24,9 @@ const CLICK = 6;
   selector: 'bs-shot-view',
   imports: [ShotLoupe],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  hostDirectives: [FileDrop],
   host: {
     '(document:paste)': 'pasted($event)',
-    '(dragover)': 'over($event)',
-    '(dragleave)': 'dropping.set(false)',
-    '(drop)': 'dropped($event)',
   },
   templateUrl: './shot-view.html',
   styleUrl: './shot-view.scss',
@@ -37,12 +37,13 @@ export class ShotView {
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   protected readonly roomWidth = signal(0);
   protected readonly chosenZoom = signal<number | null>(null);
-  protected readonly dropping = signal(false);
+  protected readonly drops = inject(FileDrop);
   /** The rough box in hand, device px. */
   protected readonly rough = signal<Box | null>(null);
   /** Whether the rough box is placed by keyboard. */
   protected readonly placing = signal(false);
   protected readonly sides = sides;
+  protected readonly sideLabel = sideLabel;
   protected readonly f = (n: number) => figure(n);
 
   protected readonly zoom = computed(() => {
@@ -54,6 +55,7 @@ export class ShotView {
   private start: { x: number; y: number; shown: { x: number; y: number } } | null = null;
 
   constructor() {
+    this.drops.files.subscribe(({ files }) => this.choose(files));
     const destroyed = inject(DestroyRef);
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     afterNextRender(() => {
@@ -126,7 +128,7 @@ export class ShotView {
 
   /** An edge follows the pointer, by whole pixels. */
   private pull(found: Found, side: Side, to: { x: number; y: number }): void {
-    const now = this.middle(found, side);
+    const now = middleOfSide(found, side);
     const by = Math.round(side === 'left' || side === 'right' ? to.x - now.x : to.y - now.y);
     if (!by) return;
     this.shots.nudge(found.id, side, by);
@@ -188,15 +190,8 @@ export class ShotView {
     }
   }
 
-  /** The middle of a side, for the loupe. */
-  private middle({ measured: { box } }: Found, side: Side): { x: number; y: number } {
-    const x = side === 'left' ? box.x : side === 'right' ? box.x + box.width : box.x + box.width / 2;
-    const y = side === 'top' ? box.y : side === 'bottom' ? box.y + box.height : box.y + box.height / 2;
-    return { x, y };
-  }
-
   protected look(found: Found, side: Side): void {
-    this.shots.looking.set(this.middle(found, side));
+    this.shots.looking.set(middleOfSide(found, side));
   }
 
   protected sideKey(event: KeyboardEvent, found: Found, side: Side): void {
@@ -216,26 +211,9 @@ export class ShotView {
     if (now) this.look(now, side);
   }
 
-  protected sideLabel({ measured: { box } }: Found, side: Side): string {
-    const at = { left: box.x, right: box.x + box.width, top: box.y, bottom: box.y + box.height }[side];
-    return `${{ left: 'Left', right: 'Right', top: 'Top', bottom: 'Bottom' }[side]} edge at ${figure(at)} px; arrow keys move it`;
-  }
-
   protected choose(files: FileList | readonly File[] | null): void {
     const file = files?.[0];
     if (file) void this.shots.open(file);
-  }
-
-  protected over(event: DragEvent): void {
-    if (![...(event.dataTransfer?.types ?? [])].includes('Files')) return;
-    event.preventDefault();
-    this.dropping.set(true);
-  }
-
-  protected dropped(event: DragEvent): void {
-    event.preventDefault();
-    this.dropping.set(false);
-    this.choose(event.dataTransfer?.files ?? null);
   }
 
   protected pasted(event: ClipboardEvent): void {

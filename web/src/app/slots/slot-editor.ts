@@ -8,46 +8,17 @@ import {
   linkedSignal,
   output,
 } from '@angular/core';
-import {
-  SlotRecord,
-  fileFormats,
-  fitText,
-  pageFits,
-  pageKinds,
-  slotGroups,
-  type Box,
-  type CoveredZone,
-  type ShownAt,
-  type Size,
-  type Slot,
-} from '@bright-slot/core';
+import { SlotRecord, type Box, type CoveredZone, type ShownAt, type Size, type Slot } from '@bright-slot/core';
 import { ColourField } from '../ui/colour-field';
 import { Icon } from '../ui/icon';
 import { NumberField } from '../ui/number-field';
 import { TextField } from '../ui/text-field';
 import { BoxFields } from '../ui/box-fields';
+import { slotLists } from './slot-lists';
 import { SlotBook } from '../storage/slot-book.service';
 import { SelectField } from '../ui/select-field';
 import { SeveralField } from '../ui/several-field';
 import { TickField } from '../ui/tick-field';
-
-const kindNames: Record<Slot['page'], string> = {
-  blog: 'a blog',
-  shop: 'a shop',
-  checkout: 'a payment page',
-  form: 'a form',
-  class: 'a class',
-  landing: 'a landing page',
-  menu: 'a menu row',
-  mosaic: 'a mosaic',
-  strip: 'a strip',
-  community: 'a community page',
-  profile: 'a profile',
-  chat: 'a chat',
-  about: 'about the business',
-  feed: 'a feed of links',
-  plain: 'not known',
-};
 
 /** Every figure of a slot, to be changed; the slot on its page follows as it is. */
 @Component({
@@ -59,6 +30,7 @@ const kindNames: Record<Slot['page'], string> = {
   styleUrl: './slot-editor.scss',
 })
 export class SlotEditor {
+  protected readonly lists = slotLists;
   readonly slot = input.required<Slot>();
   readonly saved = output<Slot>();
   readonly closed = output();
@@ -70,47 +42,6 @@ export class SlotEditor {
   protected readonly all = this.book.editingAll;
   protected readonly s = linkedSignal(() => this.slot());
   protected readonly known = computed(() => this.book.byId().has(this.slot().id));
-  protected readonly groups = slotGroups.map((id) => ({ id, name: id }));
-  protected readonly fits = pageFits.map((id) => ({ id, name: fitText(id) }));
-  protected readonly kinds = pageKinds.map((id) => ({ id, name: kindNames[id] }));
-  protected readonly formats = fileFormats.map((id) => ({ id, name: id === 'webp' ? 'WebP' : id.toUpperCase() }));
-  protected readonly densities = ([1, 2, 3] as const).map((id) => ({ id, name: `${id}×` }));
-  protected readonly zoneKinds = [
-    { id: 'portrait', name: 'a portrait' },
-    { id: 'title', name: 'a title' },
-    { id: 'button', name: 'a button' },
-    { id: 'block', name: 'something else' },
-  ] as const;
-
-  protected readonly shapes = [
-    { id: 'rectangle', name: 'straight' },
-    { id: 'rounded', name: 'rounded' },
-    { id: 'ellipse', name: 'round' },
-  ] as const;
-  protected readonly safeKinds = [
-    { id: 'all', name: 'all of it' },
-    { id: 'insets', name: 'within insets' },
-    { id: 'boxes', name: 'a box' },
-  ] as const;
-  protected readonly darkenings = [
-    { id: 'none', name: 'no' },
-    { id: 'all', name: 'all over' },
-    { id: 'foot', name: 'towards the foot' },
-  ] as const;
-  protected readonly wantedWays = [
-    { id: 'upload', name: 'an upload' },
-    { id: 'address', name: 'an address' },
-  ] as const;
-  protected readonly nameRules = [
-    { id: 'web', name: 'a to z, digits, hyphens' },
-    { id: 'any', name: 'any' },
-  ] as const;
-  protected readonly shownModes = [
-    { id: 'scales', name: 'in proportion' },
-    { id: 'height', name: 'full width' },
-    { id: 'size', name: 'own size' },
-    { id: 'hidden', name: 'not shown' },
-  ] as const;
 
   /** What keeps the slot from being saved, in words. */
   protected readonly problem = computed(() => {
@@ -219,13 +150,6 @@ export class SlotEditor {
     this.set({ covered: this.s().covered.filter((_, k) => k !== i) });
   }
 
-  protected readonly insets = [
-    { key: 'top', name: 'Top' },
-    { key: 'right', name: 'Right' },
-    { key: 'bottom', name: 'Foot' },
-    { key: 'left', name: 'Left' },
-  ] as const;
-
   protected setInset(key: 'top' | 'right' | 'bottom' | 'left', value: number): void {
     const { safe } = this.s();
     if (safe.kind === 'insets') this.set({ safe: { ...safe, [key]: value } });
@@ -244,15 +168,6 @@ export class SlotEditor {
     if (safe.kind === 'boxes')
       this.set({ safe: { ...safe, boxes: safe.boxes.map((b, k) => (k === i ? { ...b, ...change } : b)) } });
   }
-
-  protected readonly limits = [
-    { key: 'least', name: 'Smallest file taken, px' },
-    { key: 'most', name: 'Largest file taken, px' },
-  ] as const;
-  protected readonly widths = [
-    { key: 'tablet', name: 'On a tablet' },
-    { key: 'phone', name: 'On a phone' },
-  ] as const;
 
   protected toBytes(kilobytes: number): number {
     return Math.round(kilobytes * 1000);

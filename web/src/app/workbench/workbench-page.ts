@@ -11,29 +11,18 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
-import { MatSnackBar, type MatSnackBarRef, type TextOnlySnackBar } from '@angular/material/snack-bar';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import {
-  atEnd,
-  cutText,
-  isPicture,
-  limits,
-  nameFrom,
-  ratioOf,
-  sizeText,
-  slotChanges,
-  type PictureLayer,
-  type Problem,
-} from '@bright-slot/core';
+import { cutText, limits, nameFrom, ratioOf, sizeText, slotChanges } from '@bright-slot/core';
 import { FinishPanel } from '../output/finish-panel';
 import { SaveState } from '../shell/save-state';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Icon } from '../ui/icon';
 import { MakeGraphic } from '../document/make-graphic';
 import { shapeNames, type ShapeKind } from '../document/new-layers';
-import { droppedFiles, holdsFiles } from '../ui/dropped';
+import { FileDrop } from '../ui/file-drop';
 import { TypeService } from '../type/type.service';
 import { Workbench } from '../document/workbench';
 import { GraphicLock } from '../document/graphic-lock';
@@ -46,6 +35,7 @@ import { FieldsService } from '../document/fields.service';
 import { FreshWords } from '../document/fresh-words.service';
 import { FitReportPanel } from './report/fit-report-panel';
 import { LeastVeilService } from '../document/least-veil.service';
+import { BringIn } from './layers/bring-in';
 import { LayerKeys } from './layers/layer-keys';
 import { LayerList } from './layers/layer-list';
 import { EditPoints } from './stage/edit-points';
@@ -74,17 +64,15 @@ import { valueOf } from '../ui/event-value';
     MatMenuItem,
     MatMenuTrigger,
   ],
-  providers: [SurfaceStore, FreshWords, AddLayers, LayerKeys, EditPoints, SubjectHints],
+  providers: [SurfaceStore, FreshWords, AddLayers, BringIn, LayerKeys, EditPoints, SubjectHints],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  hostDirectives: [FileDrop],
   host: {
     '(document:keydown)': 'keys.key($event)',
-    '(document:paste)': 'pasted($event)',
-    '(dragover)': 'dragOver($event)',
-    '(dragleave)': 'dragLeave($event)',
-    '(drop)': 'dropped($event)',
+    '(document:paste)': 'bring.pasted($event)',
     '[class.beside]': 'beside()',
     '[class.only]': 'onlyPicture()',
-    '[class.dropping]': 'dropping()',
+    '[class.dropping]': 'drops.held()',
   },
   templateUrl: './workbench-page.html',
   styleUrl: './workbench-page.scss',
@@ -94,6 +82,7 @@ export class WorkbenchPage {
   readonly id = input.required<string>();
   protected readonly workbench = inject(Workbench);
   protected readonly surfaces = inject(SurfaceStore);
+  protected readonly bring = inject(BringIn);
   protected readonly add = inject(AddLayers);
   protected readonly keys = inject(LayerKeys);
   private readonly store = inject(Store);
@@ -126,7 +115,7 @@ export class WorkbenchPage {
   protected readonly canRedo = this.store.selectSignal(workbenchFeature.selectCanRedo);
   protected readonly showSteps = signal(false);
   protected readonly onlyPicture = signal(false);
-  protected readonly dropping = signal(false);
+  protected readonly drops = inject(FileDrop);
   /** Whether it is being saved or sent from here. */
   protected readonly finishing = signal(false);
   protected readonly problem = signal('');
@@ -154,6 +143,10 @@ export class WorkbenchPage {
     // Veils are kept just strong enough for as long as the graphic is at work.
     inject(LeastVeilService);
     inject(FieldsService);
+    this.drops.files.subscribe(
+      ({ files, event }) =>
+        void this.bring.dropped(files, event.target as Element | null, this.stage()?.pointAt(event) ?? null),
+    );
     effect(() => {
       const id = this.id();
       void untracked(() => this.open(id));
@@ -170,16 +163,6 @@ export class WorkbenchPage {
       if (word && word !== before)
         untracked(() => this.snack.open(word.message, 'Close', { duration: 15_000, politeness: 'assertive' }));
     });
-    // What was offered is done, or its logo is gone.
-    effect(() => {
-      const id = this.offeredFor();
-      const layer = this.workbench.graphic()?.layers.find((l) => l.id === id);
-      if (id === null || (layer && AddLayers.onSheet(layer))) return;
-      untracked(() => {
-        this.offered?.dismiss();
-        this.offeredFor.set(null);
-      });
-    });
     inject(DestroyRef).onDestroy(() => {
       this.workbench.commitDraft();
       this.opener.close(this.id());
@@ -192,7 +175,7 @@ export class WorkbenchPage {
     if (opened.ok) {
       void this.health.look();
       const files = this.maker.beginningOf(id);
-      if (files.length) await this.bringIn(files);
+      if (files.length) await this.bring.files(files);
       return;
     }
     if (opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
@@ -208,7 +191,7 @@ export class WorkbenchPage {
     const name = `${cutText(graphic.name, limits.name - 10)}, my state`;
     const own = { ...graphic, id: crypto.randomUUID(), name, created: new Date().toISOString(), madeFrom: graphic.id };
     const kept = await this.maker.keep(own, `Kept from ${graphic.name}`);
-    if (!kept.ok) return this.tell([kept.problem]);
+    if (!kept.ok) return this.bring.tell([kept.problem]);
     this.store.dispatch(WorkbenchActions.closed());
     await this.router.navigate(['/graphics', own.id]);
   }
@@ -236,10 +219,6 @@ export class WorkbenchPage {
       this.workbench.edit({ type: 'rename', to: name, name: `Renamed to ${name}` });
   }
 
-  protected async chooseFiles(files: FileList | null): Promise<void> {
-    await this.bringIn([...(files ?? [])]);
-  }
-
   protected readonly shapes = (Object.keys(shapeNames) as ShapeKind[]).map((kind) => ({
     kind,
     name: shapeNames[kind],
@@ -247,82 +226,5 @@ export class WorkbenchPage {
 
   protected readonly logos = computed(() => this.house.style().logos);
 
-  protected async addLogo(hash: string): Promise<void> {
-    this.tell(await this.add.logo(hash));
-  }
-
-  protected async choosePath(files: FileList | null): Promise<void> {
-    const file = files?.[0];
-    if (file && this.workbench.writes()) this.tell(await this.add.path(file));
-  }
-
   private readonly stage = viewChild(Stage);
-
-  protected dragOver(event: DragEvent): void {
-    if (!holdsFiles(event)) return;
-    event.preventDefault();
-    this.dropping.set(true);
-  }
-
-  protected dragLeave(event: DragEvent): void {
-    if (event.relatedTarget === null) this.dropping.set(false);
-  }
-
-  /** On a picture's place in the layer list, or with "Another photo" open, it takes that picture's place; at an end of a wide canvas it stands there. */
-  protected async dropped(event: DragEvent): Promise<void> {
-    this.dropping.set(false);
-    const on = (event.target as Element | null)?.closest<HTMLElement>('[data-layer]')?.dataset['layer'];
-    const files = droppedFiles(event);
-    if (!files.length || !this.workbench.writes()) return;
-    const layers = this.workbench.graphic()?.layers ?? [];
-    const trying = this.workbench.section() === 'photos' ? this.workbench.selectedId() : null;
-    const old = layers.find((l) => l.id === (on ?? trying));
-    if (files.length === 1 && old && isPicture(old) && !old.locked)
-      return this.tell(await this.add.instead(old, files[0]!));
-    const at = this.stage()?.pointAt(event);
-    await this.bringIn(files, (l) => (at ? atEnd(l, at, this.workbench.graphic()!.canvas) : l));
-  }
-
-  protected async pasted(event: ClipboardEvent): Promise<void> {
-    const files = [...(event.clipboardData?.files ?? [])];
-    if (!files.length) return;
-    event.preventDefault();
-    await this.bringIn(files);
-  }
-
-  protected async fromShelf(): Promise<void> {
-    this.tell(await this.add.fromShelf());
-  }
-
-  protected async fromAddress(): Promise<void> {
-    this.tell(await this.add.fromAddress());
-  }
-
-  private async bringIn(files: readonly File[], change?: (layer: PictureLayer) => PictureLayer): Promise<void> {
-    if (!this.workbench.writes()) return;
-    this.tell(await this.add.pictures(files, {}, change));
-    const layer = this.workbench.selected();
-    if (files.length === 1 && layer && AddLayers.onSheet(layer)) this.offerCleaning(layer.id, layer.name);
-  }
-
-  private offered: MatSnackBarRef<TextOnlySnackBar> | undefined;
-  private readonly offeredFor = signal<string | null>(null);
-
-  /** A logo came with its sheet: to have it off is one press. */
-  private offerCleaning(id: string, name: string): void {
-    this.offered?.dismiss();
-    this.offered = this.snack.open(`“${cutText(name, 40, true)}” stands on a plain sheet.`, 'Clean logo', {
-      duration: 12_000,
-    });
-    this.offeredFor.set(id);
-    this.offered.onAction().subscribe(() => {
-      const layer = this.workbench.graphic()?.layers.find((l) => l.id === id);
-      if (layer && AddLayers.onSheet(layer))
-        void this.add.clean(layer).then((told) => told && this.workbench.say(told));
-    });
-  }
-
-  private tell(problems: readonly Problem[]): void {
-    for (const p of problems) this.snack.open(p.message, 'Close', { duration: 15_000, politeness: 'assertive' });
-  }
 }

@@ -12,8 +12,6 @@ import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSelect, MatOption } from '@angular/material/select';
 import {
   families,
-  blockInBox,
-  scaledWords,
   fieldNames,
   fieldValues,
   fieldsIn,
@@ -25,17 +23,15 @@ import {
   layoutOf,
   textOf,
   typographic,
-  turnedLayer,
   weightWithin,
   type Align,
   type FieldName,
   type RunLook,
-  type Sizing,
   type WordsLayer,
   limits,
 } from '@bright-slot/core';
 import { HouseStyleService } from '../../../storage/house-style.service';
-import { Choice, type Option } from '../../../ui/choice';
+import { Choice } from '../../../ui/choice';
 import { ColourField } from '../../../ui/colour-field';
 import { FontsService } from '../../../type/fonts.service';
 import { Icon } from '../../../ui/icon';
@@ -45,6 +41,7 @@ import { TypeService } from '../../../type/type.service';
 import { Workbench } from '../../../document/workbench';
 import { FamilyField } from '../../../type/family-field';
 import { FitReportService } from '../../../document/fit-report.service';
+import { WordsPlace } from './words-place';
 import { WordsAround } from './words-around';
 import { centred, written } from './writing';
 import { valueOf } from '../../../ui/event-value';
@@ -84,6 +81,7 @@ const fieldLabels: Record<FieldName, string> = {
     MatSelect,
     MatOption,
     WordsAround,
+    WordsPlace,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './words-settings.html',
@@ -149,11 +147,6 @@ export class WordsSettings {
     const figure = (Math.floor(found.contrast * 10) / 10).toFixed(1);
     return { text: `${figure} : 1`, needs: `needs ${found.needed}`, passes: found.contrast >= found.needed };
   });
-  protected readonly sizings: readonly Option<Sizing['kind']>[] = [
-    { id: 'grow', name: 'Grows with its words' },
-    { id: 'wrap', name: 'Wraps at a width' },
-    { id: 'fill', name: 'Fills a box' },
-  ];
   /** The size its words were given to fill a box; null where they have their own. */
   protected readonly filled = computed(() => {
     const shaper = this.type.shaper();
@@ -224,45 +217,6 @@ export class WordsSettings {
     );
   }
 
-  protected sized(kind: Sizing['kind']): void {
-    const before = this.layer();
-    if (kind === before.sizing.kind) return;
-    // Words that were sized to fill a box keep the size they are seen at.
-    const by = (this.filled() ?? this.run().size) / this.run().size;
-    const layer = by === 1 ? before : { ...scaledWords(before, by), sizing: before.sizing };
-    const { width, height, x, y } = this.box();
-    const sizing: Sizing =
-      kind === 'grow'
-        ? { kind }
-        : kind === 'wrap'
-          ? { kind, width: Math.max(1, Math.ceil(width)) }
-          : { kind, width: Math.max(1, Math.ceil(width)), height: Math.max(1, Math.ceil(height)) };
-    // It stays where it is seen.
-    const next = blockInBox({ ...layer, sizing }, { x, y, width: Math.ceil(width), height: Math.ceil(height) });
-    this.workbench.change(
-      next,
-      `${layer.name}: ${{ grow: 'grows with its words', wrap: 'wraps at a width', fill: 'fills a box' }[kind]}`,
-    );
-  }
-
-  protected block(change: Partial<{ width: number; height: number }>): void {
-    const { x, y, width, height } = this.box();
-    this.workbench.change(
-      blockInBox(this.layer(), { x, y, width, height, ...change }),
-      `${this.layer().name}: size of the block`,
-      `block:${this.layer().id}`,
-    );
-  }
-
-  protected setParagraphSpacing(paragraphSpacing: number): void {
-    const layer = this.layer();
-    this.workbench.change(
-      { ...layer, paragraphSpacing },
-      `${layer.name}: room between paragraphs`,
-      `paragraphs:${layer.id}`,
-    );
-  }
-
   /** A change to how the chosen stretch looks, or all of the words. */
   protected changeRuns(change: RunLook, name: string, merge?: string): void {
     const stretch = this.stretch();
@@ -314,26 +268,5 @@ export class WordsSettings {
       `${layer.name}: line spacing ${lineSpacing}`,
       `spacing:${layer.id}`,
     );
-  }
-
-  protected turn(degrees: number): void {
-    const turned = turnedLayer(this.layer(), degrees);
-    this.workbench.change(turned, `${turned.name} turned by ${turned.turn}°`, `turn:${turned.id}`);
-  }
-
-  protected moveTo(axis: 'x' | 'y', to: number): void {
-    const layer = this.layer();
-    const by = to - this.box()[axis];
-    this.workbench.change(
-      { ...layer, place: { ...layer.place, [axis]: layer.place[axis] + by } },
-      `${layer.name} moved`,
-      `place:${layer.id}`,
-    );
-  }
-
-  protected centre(axis: 'x' | 'y'): void {
-    const { canvas } = this.workbench.graphic()!;
-    const box = this.box();
-    this.moveTo(axis, axis === 'x' ? (canvas.width - box.width) / 2 : (canvas.height - box.height) / 2);
   }
 }

@@ -1,0 +1,20 @@
+import { frameOf, slotGroups } from '@bright-slot/core';
+import type { GraphicEntry } from '../storage/graphics-repository';
+
+/** Graphics that are found by all words of a query (their names, their slots' names and sizes), under their slots' kinds. */
+export function groupedBySlot(
+  entries: readonly GraphicEntry[],
+  query: string,
+  sort: 'latest' | 'name',
+): { readonly name: string; readonly entries: readonly GraphicEntry[] }[] {
+  const words = query.toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
+  const found = entries.filter(({ graphic }) => {
+    const { slot } = frameOf(graphic);
+    const text = `${graphic.name} ${slot.name} ${slot.width}x${slot.height}`.toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+  if (sort === 'name') found.sort((a, b) => a.graphic.name.localeCompare(b.graphic.name));
+  return slotGroups
+    .map((name) => ({ name, entries: found.filter((e) => frameOf(e.graphic).slot.group === name) }))
+    .filter((g) => g.entries.length > 0);
+}
