@@ -7,8 +7,11 @@ import { root } from './prepare.mjs';
 /** More files than this do not fail by chance. */
 const MOST = 4;
 
+/** Each with an app and a browser of its own. */
+const PROCESSES = '2';
+
 export function browserTests(more = []) {
-  const first = jest(['e2e'], ['--runInBand', ...more]);
+  const first = jest(['e2e'], ['--maxWorkers', PROCESSES, ...more]);
   if (!first.failed || !first.files.length || first.files.length > MOST) return { ...first, unsteady: [] };
   let { passed, failed } = first;
   const unsteady = [];

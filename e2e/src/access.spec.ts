@@ -158,7 +158,7 @@ const views: [string, () => Promise<unknown>][] = [
     `Slots, by ${way}`,
     async () => {
       await browser.go(`${app.app}/slots?way=${way}`);
-      await browser.find(`bs-${way}-way h2`);
+      await browser.find(`bs-${way}-finder h2`);
     },
   ]),
   [

@@ -31,7 +31,6 @@ import {
   limits,
 } from '@bright-slot/core';
 import { HouseStyleService } from '../../../storage/house-style.service';
-import { Choice } from '../../../ui/choice';
 import { ColourField } from '../../../ui/colour-field';
 import { FontsService } from '../../../type/fonts.service';
 import { Icon } from '../../../ui/icon';
@@ -69,7 +68,6 @@ const fieldLabels: Record<FieldName, string> = {
 @Component({
   selector: 'bs-words-settings',
   imports: [
-    Choice,
     ColourField,
     FamilyField,
     NumberField,
