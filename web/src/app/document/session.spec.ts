@@ -1,0 +1,223 @@
+import '@angular/compiler';
+import { ErrorHandler, Injector, provideZonelessChangeDetection, signal, ɵR3Injector as RootInjector } from '@angular/core';
+import { jest } from '@jest/globals';
+import { provideEffects } from '@ngrx/effects';
+import { Store, provideStore } from '@ngrx/store';
+import { Dexie } from 'dexie';
+import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
+import { Subject } from 'rxjs';
+import { current, newGraphic, plainHouseStyle, slotsToStart, startHistory, type WordsLayer } from '@bright-slot/core';
+import { PixelsService } from '../pixels/pixels.service';
+import { Database } from '../storage/database';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { HouseStyleService } from '../storage/house-style.service';
+import { Refused } from '../storage/storage-problem';
+import { StorageHealth } from '../storage/storage-health.service';
+import { FieldsService } from './fields.service';
+import { GraphicLock } from './graphic-lock';
+import { LastWordsService } from './last-words.service';
+import { wordsLayer } from './new-layers';
+import { OpenGraphic } from './open-graphic';
+import { PersistenceEffects } from './persistence.effects';
+import { Workbench } from './workbench';
+import { WorkbenchActions, workbenchFeature } from './workbench.store';
+
+const graphicOf = (id: string) =>
+  newGraphic({ id, name: `Graphic ${id}`, created: '2026-11-29T00:00:00Z', slot: slotsToStart[0]! });
+
+let db: Database;
+let repository: GraphicsRepository;
+/** The app's root injector, as far as a session needs it. */
+let injector: RootInjector;
+/** A lock that is always to be had, and what it was told. */
+let lock: { held: string | null; writing: boolean; told: string[] };
+const style = signal({ ...plainHouseStyle, business: 'Ottermill Pottery' });
+let stale: Subject<string>;
+let left: Subject<string>;
+
+beforeEach(async () => {
+  Object.assign(globalThis, {
+    addEventListener: () => undefined,
+    localStorage: { length: 0, key: () => null, setItem: () => undefined },
+  });
+  db = new Database(`test-${Math.random()}`, { indexedDB: new IDBFactory(), IDBKeyRange });
+  repository = new GraphicsRepository(db);
+  lock = { held: null, writing: true, told: [] };
+  [stale, left] = [new Subject(), new Subject()];
+  for (const id of ['a', 'b']) await repository.create(startHistory(graphicOf(id), `${id}-0`, 1), 1);
+  injector = new RootInjector(
+    [
+      provideZonelessChangeDetection(),
+      provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }),
+      { provide: GraphicsRepository, useValue: repository },
+      { provide: StorageHealth, useValue: { look: async () => undefined, askToKeep: async () => undefined } },
+      { provide: PixelsService, useValue: { forget: () => undefined } },
+      { provide: LastWordsService, useValue: { written: Promise.resolve() } },
+      { provide: HouseStyleService, useValue: { style, loaded: signal(true) } },
+      {
+        provide: GraphicLock,
+        useValue: {
+          stale,
+          left,
+          hold: async (id: string) => void (lock.held = id),
+          leave: (id: string) => left.next(id),
+          writes: (id?: string) => lock.writing && id !== undefined && lock.held === id,
+          changed: (id: string) => lock.told.push(id),
+        },
+      },
+      { provide: ErrorHandler, useValue: { handleError: (e: unknown) => console.error(e) } },
+      provideEffects(PersistenceEffects),
+    ],
+    Injector.NULL,
+    'test',
+    new Set(['root', 'environment']),
+  );
+  injector.resolveInjectorInitializers();
+});
+afterEach(async () => {
+  injector.destroy();
+  db.close();
+  await Dexie.delete(db.name).catch(() => undefined);
+});
+
+const state = () => injector.get(Store).selectSignal(workbenchFeature.selectWorkbenchState)();
+const settled = async () => {
+  for (let i = 0; i < 200 && (i < 3 || state().saving > 0); i++) await new Promise((r) => setTimeout(r, 5));
+  expect(state().saving).toBe(0);
+};
+const stored = async (id: string) => {
+  const opened = await repository.open(id, null);
+  if (!opened.ok) throw new Error(opened.problem.message);
+  return opened.value.history;
+};
+const rename = (to: string) => injector.get(Workbench).edit({ type: 'rename', to, name: `Renamed to ${to}` });
+
+describe('opening', () => {
+  it('takes the lock, notes the session’s token, and shows what is stored', async () => {
+    expect(await injector.get(OpenGraphic).open('a')).toEqual({ ok: true, value: null });
+    expect(current(state().history!).name).toBe('Graphic a');
+    expect(lock.held).toBe('a');
+    expect((await db.graphics.get('a'))!.writer).toBe(state().token);
+  });
+
+  it('only reads where another tab has the lock: no token, and no edit is made', async () => {
+    lock.writing = false;
+    await injector.get(OpenGraphic).open('a');
+    expect(state().token).toBeNull();
+    rename('Mine');
+    await settled();
+    expect(current(state().history!).name).toBe('Graphic a');
+    expect((await stored('a')).steps.size).toBe(1);
+  });
+
+  it('says what is not there, and shows the latest asked for', async () => {
+    const opener = injector.get(OpenGraphic);
+    expect(await opener.open('c')).toMatchObject({ ok: false, problem: { code: 'no-graphic' } });
+    const [first] = await Promise.all([opener.open('a'), opener.open('b')]);
+    expect(first).toMatchObject({ ok: false, problem: { code: 'superseded' } });
+    expect(current(state().history!).id).toBe('b');
+  });
+
+  it('reads anew what another tab changed, and drops its history when it is let go', async () => {
+    await injector.get(OpenGraphic).open('a');
+    const history = await stored('a');
+    const step = { ...history.steps.get('a-0')!, id: 'a-1', parent: 'a-0', name: 'Elsewhere' };
+    await db.steps.put({ ...step, graphic: { ...step.graphic, name: 'Changed elsewhere' } });
+    await db.graphics.update('a', { head: 'a-1' });
+    stale.next('a');
+    for (let i = 0; i < 100 && state().history!.head !== 'a-1'; i++) await new Promise((r) => setTimeout(r, 5));
+    expect(current(state().history!).name).toBe('Changed elsewhere');
+    injector.get(OpenGraphic).close('a');
+    expect([state().history, state().token]).toEqual([null, null]);
+  });
+});
+
+describe('saving', () => {
+  it('writes each step, says “saved” only then, and tells the other tabs', async () => {
+    await injector.get(OpenGraphic).open('a');
+    rename('One');
+    expect(state().saving).toBe(1);
+    rename('Two');
+    await settled();
+    expect(state().savedAt).not.toBeNull();
+    const there = await stored('a');
+    expect([current(there).name, there.steps.size]).toEqual(['Two', 3]);
+    expect(lock.told).toContain('a');
+  });
+
+  it('a hundred edits in a row are a few writes, and all are there', async () => {
+    await injector.get(OpenGraphic).open('a');
+    const save = jest.spyOn(repository, 'save');
+    for (let i = 0; i < 100; i++) rename(`Name ${i}`);
+    await settled();
+    expect(save.mock.calls.length).toBeLessThan(20);
+    expect((await stored('a')).steps.size).toBe(101);
+    expect(current(await stored('a')).name).toBe('Name 99');
+  });
+
+  it('what could not be written is written with the next change', async () => {
+    await injector.get(OpenGraphic).open('a');
+    const full = { code: 'disk-full', message: 'Full.' };
+    jest.spyOn(repository, 'save').mockRejectedValueOnce(new Refused(full));
+    rename('One');
+    await settled();
+    expect(state().problem).toEqual(full);
+    expect((await stored('a')).steps.size).toBe(1);
+    rename('Two');
+    await settled();
+    expect(state().problem).toBeNull();
+    expect((await stored('a')).steps.size).toBe(3);
+  });
+
+  it('is tried again when asked, and undone steps stay stored', async () => {
+    await injector.get(OpenGraphic).open('a');
+    jest.spyOn(repository, 'save').mockRejectedValueOnce(new Error('gone'));
+    rename('One');
+    await settled();
+    injector.get(Store).dispatch(WorkbenchActions.retried());
+    await settled();
+    expect((await stored('a')).steps.size).toBe(2);
+    injector.get(Workbench).undo();
+    await settled();
+    const there = await stored('a');
+    expect([current(there).name, there.steps.size, there.head]).toEqual(['Graphic a', 2, 'a-0']);
+  });
+
+  it('never writes over what another session wrote since', async () => {
+    await injector.get(OpenGraphic).open('a');
+    await repository.open('a', 'another-session');
+    rename('Mine');
+    await settled();
+    expect(state().problem?.code).toBe('elsewhere');
+    expect(current(await stored('a')).name).toBe('Graphic a');
+  });
+});
+
+describe('fields', () => {
+  it('follow the house style as no step of their own, until they were sent', async () => {
+    await injector.get(OpenGraphic).open('a');
+    const fields = injector.get(FieldsService);
+    const words: WordsLayer = { ...wordsLayer(graphicOf('a'), '{business}'), id: 'w' };
+    injector.get(Workbench).edit({ type: 'add-layer', layer: words, name: 'Words' });
+    await settled();
+    const now = () => current(state().history!).layers[0] as WordsLayer;
+    // Effects run with change detection, which there is none of here: what they call is the amending itself.
+    const values = { business: 'Ottermill Pottery' };
+    const graphic = injector.get(Workbench).graphic()!;
+    injector.get(Workbench).amend(
+      { type: 'replace-layer', layer: { ...now(), fields: { values, frozen: false } } },
+      graphic,
+    );
+    await settled();
+    expect(state().history!.steps.size).toBe(2);
+    expect((current(await stored('a')).layers[0] as WordsLayer).fields.values).toEqual(values);
+    fields.freeze('b');
+    expect(now().fields.frozen).toBe(false);
+    fields.freeze('a');
+    await settled();
+    expect(now().fields).toEqual({ values, frozen: true });
+    expect(state().history!.steps.size).toBe(3);
+    fields.freeze('a');
+    expect(state().history!.steps.size).toBe(3);
+  });
+});
