@@ -112,3 +112,18 @@ describe('a graphic of two frames', () => {
     expect(await browser.errors()).toEqual([]);
   });
 });
+
+it('left by an address of its own and come back to by the browser’s arrow, a graphic is read anew and can be worked on', async () => {
+  const { browser, app } = held;
+  await browser.go(`${app.app}/graphics/demo-kiln-opening`);
+  await browser.exact();
+  await browser.go(`${app.app}/slots`);
+  await browser.seeText('Slots');
+  await browser.driver.navigate().back();
+  await browser.exact();
+  await browser.press('Add');
+  await browser.menu('Words');
+  await browser.saved();
+  await browser.exact();
+  expect(await browser.errors()).toEqual([]);
+});

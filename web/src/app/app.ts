@@ -8,6 +8,7 @@ import { workbenchFeature } from './document/workbench.store';
   selector: 'bs-root',
   host: {
     '(window:beforeunload)': 'leaving($event)',
+    '(window:pageshow)': 'shown($event)',
     '(window:dragover)': 'over($event)',
     '(window:drop)': 'droppedAside($event)',
   },
@@ -28,6 +29,11 @@ export class App {
 
   protected droppedAside(event: DragEvent): void {
     if (holdsFiles(event)) event.preventDefault();
+  }
+
+  /** A page that the browser kept frozen comes back without its workers, and others may have written since: it is read anew. */
+  protected shown(event: PageTransitionEvent): void {
+    if (event.persisted) location.reload();
   }
 
   /** The browser asks before the page goes while something is not saved. */

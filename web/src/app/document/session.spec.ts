@@ -1,5 +1,12 @@
 import '@angular/compiler';
-import { ErrorHandler, Injector, provideZonelessChangeDetection, signal, ɵR3Injector as RootInjector } from '@angular/core';
+import {
+  ErrorHandler,
+  Injector,
+  provideZonelessChangeDetection,
+  signal,
+  // The one injector in which what is provided in the root can be had without a browser.
+  ɵR3Injector as RootInjector,
+} from '@angular/core';
 import { jest } from '@jest/globals';
 import { provideEffects } from '@ngrx/effects';
 import { Store, provideStore } from '@ngrx/store';
@@ -50,7 +57,7 @@ beforeEach(async () => {
       provideZonelessChangeDetection(),
       provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }),
       { provide: GraphicsRepository, useValue: repository },
-      { provide: StorageHealth, useValue: { look: async () => undefined, askToKeep: async () => undefined } },
+      { provide: StorageHealth, useValue: { look: () => Promise.resolve(), askToKeep: () => Promise.resolve() } },
       { provide: PixelsService, useValue: { forget: () => undefined } },
       { provide: LastWordsService, useValue: { written: Promise.resolve() } },
       { provide: HouseStyleService, useValue: { style, loaded: signal(true) } },
@@ -59,7 +66,10 @@ beforeEach(async () => {
         useValue: {
           stale,
           left,
-          hold: async (id: string) => void (lock.held = id),
+          hold: (id: string) => {
+            lock.held = id;
+            return Promise.resolve();
+          },
           leave: (id: string) => left.next(id),
           writes: (id?: string) => lock.writing && id !== undefined && lock.held === id,
           changed: (id: string) => lock.told.push(id),
@@ -72,7 +82,7 @@ beforeEach(async () => {
     'test',
     new Set(['root', 'environment']),
   );
-  injector.resolveInjectorInitializers();
+  (injector as unknown as { resolveInjectorInitializers(): void }).resolveInjectorInitializers();
 });
 afterEach(async () => {
   injector.destroy();
@@ -204,10 +214,9 @@ describe('fields', () => {
     // Effects run with change detection, which there is none of here: what they call is the amending itself.
     const values = { business: 'Ottermill Pottery' };
     const graphic = injector.get(Workbench).graphic()!;
-    injector.get(Workbench).amend(
-      { type: 'replace-layer', layer: { ...now(), fields: { values, frozen: false } } },
-      graphic,
-    );
+    injector
+      .get(Workbench)
+      .amend({ type: 'replace-layer', layer: { ...now(), fields: { values, frozen: false } } }, graphic);
     await settled();
     expect(state().history!.steps.size).toBe(2);
     expect((current(await stored('a')).layers[0] as WordsLayer).fields.values).toEqual(values);

@@ -21,7 +21,11 @@ export class PixelClient {
   constructor(
     private readonly create: () => Worker = createPixelWorker,
     private readonly idleFor = Infinity,
-  ) {}
+  ) {
+    // A page that is left may be kept frozen for the way back, its workers with it, in the middle of what they hand
+    // over. They go; the next task starts another.
+    globalThis.addEventListener?.('pagehide', () => this.stop());
+  }
 
   /** Whether there is a worker at all. */
   get started(): boolean {
@@ -57,9 +61,14 @@ export class PixelClient {
 
   /** Ends the worker; its jobs are told why. */
   private end(why: string): void {
+    this.stop(new Error(why));
+  }
+
+  /** Ends the worker, and its jobs with it. */
+  private stop(why: Error = new JobStopped()): void {
     this.worker?.terminate();
     this.worker = undefined;
-    for (const { reject } of this.waiting.values()) reject(new Error(why));
+    for (const { reject } of this.waiting.values()) reject(why);
     this.waiting.clear();
   }
 

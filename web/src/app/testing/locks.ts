@@ -22,7 +22,7 @@ export class FakeLocks implements Pick<LockManager, 'request'> {
       if (options.steal) this.held.get(name)!.steal(new DOMException('Stolen.', 'AbortError'));
       else await this.turn(name, options.signal);
     }
-    return (await this.hold(name, callback)) as never;
+    return this.hold(name, callback) as Promise<never>;
   }
 
   private turn(name: string, signal: AbortSignal | undefined): Promise<void> {
@@ -47,7 +47,7 @@ export class FakeLocks implements Pick<LockManager, 'request'> {
     const own = { steal: stolen };
     this.held.set(name, own);
     try {
-      return (await Promise.race([callback({ name, mode: 'exclusive' }), theft])) as T;
+      return await Promise.race([callback({ name, mode: 'exclusive' }), theft]);
     } finally {
       if (this.held.get(name) === own) {
         this.held.delete(name);
