@@ -78,6 +78,15 @@ export * from './colour/contrast';
 export * from './colour/shade';
 export * from './colour/gradient';
 export * from './colour/notation';
+export {
+  endingFor,
+  fileFormats,
+  formatsText,
+  isFileFormat,
+  pictureFormats,
+  pictureTypes,
+  type PictureType,
+} from './formats/registry';
 export * from './formats/identify';
 export * from './formats/lines';
 export * from './backup/backup';

@@ -7,7 +7,7 @@ import { AssetHash } from '../values';
 import { isNewer, isNewerStep, mendedParents, pairsOf, readStep, type Step } from '../graphic/history';
 import { BroughtFont } from '../words/brought-font';
 import { SILHOUETTE_SIDE } from '../pixels/silhouette';
-import { pictureTypes } from '../formats/identify';
+import { pictureTypes } from '../formats/registry';
 
 /** Version 1 held every list in `bright-slot.json` and each graphic's steps as one array. */
 export const BACKUP_VERSION = 2;

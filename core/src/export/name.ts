@@ -1,10 +1,7 @@
 import slugify from '@sindresorhus/slugify';
-import type { FileFormat } from '../slot/slot';
+import { endingFor, fileFormats, type FileFormat } from '../formats/registry';
 
 export const DEFAULT_PATTERN = '{graphic}-{slot}-{date}{letter}';
-
-/** What a file of a format's name ends in, without the dot. */
-export const endings: Readonly<Record<FileFormat, string>> = { jpeg: 'jpg', png: 'png', webp: 'webp' };
 
 /** Most letters of a name before its ending. Common practice, no source. */
 const MOST_STEM = 120;
@@ -59,7 +56,7 @@ export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<s
       .replace(/^-+|-+$/g, '');
     // Longer ones are cut by file systems and refused by sites; the letter stays, since it tells names apart.
     const short = stem.length > MOST_STEM ? `${stem.slice(0, MOST_STEM - 8).replace(/-+$/, '')}-${step || 'x'}` : stem;
-    return `${short || 'graphic'}.${endings[parts.format]}`;
+    return `${short || 'graphic'}.${endingFor(parts.format)}`;
   };
   if (!pattern.includes('{letter}')) {
     const plain = make('', false);
@@ -75,11 +72,13 @@ export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<s
 export function nextFreeName(name: string, taken: ReadonlySet<string>): string {
   const dot = name.lastIndexOf('.');
   const stem = name.slice(0, dot).replace(/(\d)[a-z]{1,2}$/, '$1');
-  const format = (Object.keys(endings) as FileFormat[]).find((f) => name.endsWith(`.${endings[f]}`)) ?? 'jpeg';
+  const format = fileFormats.find((f) => name.endsWith(`.${endingFor(f)}`)) ?? fileFormats[0];
   return fileName(`${stem}{letter}`, { graphic: '', slot: '', date: '', format }, taken);
 }
 
+const SAFE = new RegExp(`^[a-z0-9]+(-[a-z0-9]+)*\\.(${fileFormats.map(endingFor).join('|')})$`);
+
 /** Whether a name has nothing but lower-case letters, digits, hyphens and one known ending. */
 export function isSafeName(name: string): boolean {
-  return /^[a-z0-9]+(-[a-z0-9]+)*\.(jpg|png|webp)$/.test(name) && name.length <= 200;
+  return SAFE.test(name) && name.length <= 200;
 }

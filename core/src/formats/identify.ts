@@ -1,9 +1,7 @@
 import { imageSize } from 'image-size';
 import { bad, good, type Result } from '../problem';
+import { isPictureEnding, pictureFormats, type PictureType } from './registry';
 import { drawingLimits, drawingSize, drawingText, isSvg, mayBeXml, rootOf, xmlText, type Root } from './svg-source';
-
-export const pictureTypes = ['jpeg', 'png', 'webp', 'avif', 'heic', 'gif', 'svg'] as const;
-export type PictureType = (typeof pictureTypes)[number];
 
 /** A picture's type and its size in px as it is meant to be seen (EXIF orientation applied). */
 export interface PictureFacts {
@@ -151,16 +149,6 @@ export function isWhole(type: PictureType, b: Uint8Array): boolean {
   }
 }
 
-const label: Record<PictureType, string> = {
-  jpeg: 'JPEG',
-  png: 'PNG',
-  gif: 'GIF',
-  webp: 'WebP',
-  avif: 'AVIF',
-  heic: 'HEIC',
-  svg: 'SVG',
-};
-
 /** A pixel picture's size as it is seen. Throws where none can be read. Its boxes and chunks have been walked before. */
 function sizeOf(bytes: Uint8Array): { width: number; height: number } {
   const size = imageSize(bytes);
@@ -195,7 +183,7 @@ export function tooHeavy(bytes: number, name: string) {
 export function undecodable(type: PictureType, name: string) {
   return bad(
     'unreadable',
-    `“${name}” is a ${label[type]} that cannot be decoded; it may be damaged. Nothing was changed.`,
+    `“${name}” is a ${pictureFormats[type].name} that cannot be decoded; it may be damaged. Nothing was changed.`,
   );
 }
 
@@ -215,7 +203,7 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
   }
   if (!type) {
     const ending = endingOf(name);
-    const known = ['jpg', 'jpeg', 'png', 'gif', 'webp', 'avif', 'heic', 'heif', 'svg'].includes(ending);
+    const known = isPictureEnding(ending);
     const start = mayBeXml(bytes) ? xmlText(bytes.subarray(0, 1024)).trimStart().slice(0, 60) : '';
     if (known && /^<(!doctype html|html|head|body)\b/i.test(start))
       return bad(
@@ -234,7 +222,7 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
   if (!isWhole(type, bytes))
     return bad(
       'cut-short',
-      `${called} is a ${label[type]} that breaks off before its end. Fetch or copy it again. Nothing was changed.`,
+      `${called} is a ${pictureFormats[type].name} that breaks off before its end. Fetch or copy it again. Nothing was changed.`,
     );
   try {
     if (type === 'svg') {
@@ -257,7 +245,7 @@ export function identify(bytes: Uint8Array, name: string): Result<PictureFacts> 
   } catch {
     return bad(
       'unreadable',
-      `${called} looks like a ${label[type]}, but its size cannot be read; it may be damaged. Nothing was changed.`,
+      `${called} looks like a ${pictureFormats[type].name}, but its size cannot be read; it may be damaged. Nothing was changed.`,
     );
   }
 }

@@ -1,5 +1,6 @@
 import { parse } from 'exifr';
-import { isWhole, type PictureType } from './identify';
+import { isWhole } from './identify';
+import type { PictureType } from './registry';
 
 /** What a picture's file says of itself beside its pixels. */
 export interface PictureDetails {

@@ -1,13 +1,13 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { PageKind } from '../slot/slot';
+import { FileFormat, PageKind } from '../slot/slot';
 
 /** What the outside tells about a picture that was sent to it. */
 export const SentPicture = z.object({
   id: z.string(),
   name: z.string(),
   address: z.string(),
-  type: z.enum(['jpeg', 'png', 'webp']),
+  type: FileFormat,
   width: z.number(),
   height: z.number(),
   bytes: z.number(),

@@ -1,3 +1,4 @@
+import { pictureFormats } from '../formats/registry';
 import { uncoveredParts } from './uncovered';
 import { defineRule, type Finding } from './rule';
 
@@ -8,7 +9,7 @@ export const transparency = defineRule({
   needs: ['layers', 'backdrop', 'canvas', 'frame', 'rect', 'choices', 'slot'],
   judge({ layers, backdrop, canvas, frame, rect, choices, slot }): Finding[] {
     // Where the slot keeps no transparency, bare parts are a finding of their own.
-    if (!slot.keepsTransparency || choices.format !== 'jpeg') return [];
+    if (!slot.keepsTransparency || pictureFormats[choices.format].alpha) return [];
     if (uncoveredParts(layers, backdrop, canvas, rect).length === 0) return [];
     const format = (['png', 'webp'] as const).find((f) => slot.formats.includes(f));
     return [
@@ -21,11 +22,11 @@ export const transparency = defineRule({
         fixes: format
           ? [
               {
-                label: `Save it as ${format === 'png' ? 'PNG' : 'WebP'}`,
+                label: `Save it as ${pictureFormats[format].name}`,
                 edit: {
                   type: 'set-export',
                   frame,
-                  name: `Format: ${format === 'png' ? 'PNG' : 'WebP'}`,
+                  name: `Format: ${pictureFormats[format].name}`,
                   choices: { format },
                 },
               },

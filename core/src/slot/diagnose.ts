@@ -1,4 +1,4 @@
-import type { PictureType } from '../formats/identify';
+import { pictureFormats, type PictureType } from '../formats/registry';
 import type { Margins } from '../pixels/margins';
 import { weightText } from '../formats/weight';
 import { placed, type Placed } from './placed';
@@ -31,15 +31,6 @@ export interface Diagnosis {
 }
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
-const labels: Record<PictureType, string> = {
-  jpeg: 'JPEG',
-  png: 'PNG',
-  webp: 'WebP',
-  avif: 'AVIF',
-  heic: 'HEIC',
-  gif: 'GIF',
-  svg: 'SVG',
-};
 
 /** The lines along a side of what is seen that are empty, in file px. */
 function emptySeen({ seen }: Placed, picture: CurrentPicture): number {
@@ -121,14 +112,14 @@ export function diagnose(picture: CurrentPicture, slot: Slot): Diagnosis {
   if (!(slot.formats as readonly string[]).includes(picture.type))
     remarks.push({
       id: 'format',
-      title: `The page does not take ${labels[picture.type]}`,
-      detail: `It takes ${slot.formats.map((f) => labels[f]).join(', ')}.`,
+      title: `The page does not take ${pictureFormats[picture.type].name}`,
+      detail: `It takes ${slot.formats.map((f) => pictureFormats[f].name).join(', ')}.`,
     });
   if (slot.keepsTransparency && picture.opaque)
     remarks.push({
       id: 'opaque',
       title: 'Nothing in it is transparent',
-      detail: `The page would let its own ground through. A ${labels[picture.type]} with a sheet around the drawing shows as a box.`,
+      detail: `The page would let its own ground through. A ${pictureFormats[picture.type].name} with a sheet around the drawing shows as a box.`,
     });
   if (picture.profile !== null && !/srgb/i.test(picture.profile))
     remarks.push({

@@ -1,10 +1,10 @@
 import '../zod-setup';
 import * as z from 'zod';
+import { fileFormats } from '../formats/registry';
 
 /** Longest side of a slot, in CSS px; browsers stop painting reliably on canvases much beyond it. */
 export const LONGEST_SIDE = 8192;
 
-export const fileFormats = ['jpeg', 'png', 'webp'] as const;
 export const FileFormat = z.enum(fileFormats);
 export type FileFormat = z.infer<typeof FileFormat>;
 
@@ -164,7 +164,7 @@ export const plainSlot = {
   ground: '#ffffff',
   border: null,
   keepsTransparency: false,
-  formats: ['jpeg', 'png', 'webp'],
+  formats: [...fileFormats],
   mostBytes: null,
   names: { rule: 'web', longest: 80 },
   wants: 'upload',

@@ -5,6 +5,9 @@ import {
   identify,
   isSafeName,
   nextFreeName,
+  fileFormats,
+  formatsText,
+  isFileFormat,
   potterySlots,
   type Problem,
   type Result,
@@ -40,8 +43,7 @@ export async function receive(
   const facts = identify(bytes, name);
   if (!facts.ok) return facts;
   const { type, width, height } = facts.value;
-  if (type !== 'jpeg' && type !== 'png' && type !== 'webp')
-    return bad('type', 'The site takes JPEG, PNG and WebP. Choose one of them.');
+  if (!isFileFormat(type)) return bad('type', `The site takes ${formatsText(fileFormats)}. Choose one of them.`);
   const kept = store.pictures();
   const used = kept.reduce((sum, p) => sum + p.bytes, 0);
   if (kept.length >= MOST_PICTURES || used + bytes.length > MOST_STORED)

@@ -6,15 +6,21 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
 import * as z from 'zod';
-import { ShelfPicture, demoPages, escapeHtml, renderPage, potterySlots, type SitePage } from '@bright-slot/core';
+import {
+  ShelfPicture,
+  demoPages,
+  escapeHtml,
+  pictureFormats,
+  renderPage,
+  potterySlots,
+  type SitePage,
+} from '@bright-slot/core';
 import { hostGuard, nothingThere, permissions, said, sentences } from '../guard';
 import { receive } from './receive';
 import type { SiteStore, StoredPicture } from './store';
 
 /** Most a picture sent to the site may weigh. */
 export const MOST_UPLOAD = 8 * 1024 * 1024;
-
-const mime = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' } as const;
 
 interface Options {
   store: SiteStore;
@@ -155,7 +161,7 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
       response.status(404).json(said('not-found', 'There is no such picture.'));
       return;
     }
-    response.type(mime[picture.type]);
+    response.type(pictureFormats[picture.type].mime);
     response.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
     response.sendFile(resolve(store.fileOf(picture)), { dotfiles: 'allow' });
   });

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { readFile, rename, writeFile, mkdir } from 'node:fs/promises';
 import writeFileAtomic from 'write-file-atomic';
 import * as z from 'zod';
-import { SentPicture, endings } from '@bright-slot/core';
+import { SentPicture, endingFor } from '@bright-slot/core';
 
 const StoredPicture = SentPicture.omit({ address: true });
 export type StoredPicture = z.infer<typeof StoredPicture>;
@@ -53,7 +53,7 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
     return writing;
   };
   const byId = (id: string | null | undefined) => data.pictures.find((p) => p.id === id) ?? null;
-  const fileOf = (p: StoredPicture) => `${folder}/pictures/${p.id}.${endings[p.type]}`;
+  const fileOf = (p: StoredPicture) => `${folder}/pictures/${p.id}.${endingFor(p.type)}`;
   return {
     pictures: () => data.pictures,
     shown: (slot) => byId(data.shows[slot]),

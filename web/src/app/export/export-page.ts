@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
-import { sizeText, weightText } from '@bright-slot/core';
+import { pictureFormats, sizeText, weightText } from '@bright-slot/core';
 import { SaveState } from '../shell/save-state';
 import { copyText } from '../ui/download';
 import { Icon } from '../ui/icon';
@@ -19,7 +19,7 @@ import { GraphicLock } from '../document/graphic-lock';
 import { Workbench } from '../document/workbench';
 import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
-import { ExportSession, labels } from '../output/export-session';
+import { ExportSession } from '../output/export-session';
 import { numberOf, valueOf } from '../ui/event-value';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
@@ -44,7 +44,7 @@ export class ExportPage {
   protected readonly frames = computed<readonly Option<string>[]>(() =>
     (this.out.graphic()?.frames ?? []).map(({ id, slot }, i) => ({ id, name: `${i + 1} · ${sizeText(slot)}` })),
   );
-  protected readonly labels = labels;
+  protected readonly formats = pictureFormats;
   protected readonly weight = weightText;
   /** The file at one of its px a px of the screen, or all of it in the room there is. */
   protected readonly whole = signal(false);

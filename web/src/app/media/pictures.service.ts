@@ -1,10 +1,19 @@
 import { Injectable, inject } from '@angular/core';
-import { bad, cutText, good, limits, MOST_BYTES, nameFrom, tooHeavy, type Result } from '@bright-slot/core';
+import {
+  pictureFormats,
+  bad,
+  cutText,
+  good,
+  limits,
+  MOST_BYTES,
+  nameFrom,
+  tooHeavy,
+  type Result,
+} from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { sha256 } from '../storage/hash';
-import { mimeOf } from '../storage/mime';
 import { readDrawing } from './drawings';
 import { PixelsService } from '../pixels/pixels.service';
 import { drawingSilhouette } from '../pixels/vectors';
@@ -39,7 +48,7 @@ export class PicturesService {
     const known = await this.repository.asset(hash);
     // The same picture may come again under another name.
     if (known) return good({ ...known, name: called });
-    const blob = 'blob' in picture.value ? picture.value.blob : new Blob([file], { type: mimeOf(type) });
+    const blob = 'blob' in picture.value ? picture.value.blob : new Blob([file], { type: pictureFormats[type].mime });
     const asset: AssetRecord = {
       hash,
       blob,

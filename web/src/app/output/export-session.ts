@@ -2,7 +2,8 @@ import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } f
 import { MatDialog } from '@angular/material/dialog';
 import {
   cutText,
-  endings,
+  endingFor,
+  pictureFormats,
   fileName,
   filePixels,
   isSafeName,
@@ -48,8 +49,6 @@ export interface MadeFile {
 const MOST_WAITS = 40;
 
 const moment = () => new Promise((done) => setTimeout(done, 100));
-
-export const labels: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
 
 /**
  * What a graphic leaves as: its files, its name, its description; saved, or sent to the site. For whoever shows it: the
@@ -130,10 +129,11 @@ export class ExportSession {
   });
   readonly nameProblem = computed(() => {
     const name = this.name();
-    const ending = `.${endings[this.format()]}`;
+    const ending = `.${endingFor(this.format())}`;
     if (!isSafeName(name))
       return 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.';
-    if (!name.endsWith(ending)) return `A ${labels[this.format()]} is called something that ends in ${ending}.`;
+    if (!name.endsWith(ending))
+      return `A ${pictureFormats[this.format()].name} is called something that ends in ${ending}.`;
     return '';
   });
   /** The next free name, where the one that stands has been given already. */
@@ -257,7 +257,7 @@ export class ExportSession {
   choose(format: FileFormat): void {
     if (format === this.format()) return;
     this.typedName.set(null);
-    this.workbench.edit({ ...this.setting, choices: { format }, name: `Format: ${labels[format]}` });
+    this.workbench.edit({ ...this.setting, choices: { format }, name: `Format: ${pictureFormats[format].name}` });
   }
 
   setQuality(): void {

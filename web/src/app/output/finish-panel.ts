@@ -12,10 +12,10 @@ import {
 } from '@angular/core';
 import { A11yModule } from '@angular/cdk/a11y';
 import { RouterLink } from '@angular/router';
-import { limits, weightText } from '@bright-slot/core';
+import { pictureFormats, limits, weightText } from '@bright-slot/core';
 import { copyText } from '../ui/download';
 import { Icon } from '../ui/icon';
-import { ExportSession, labels } from './export-session';
+import { ExportSession } from './export-session';
 import { valueOf } from '../ui/event-value';
 
 /** Finishing where one works: with the choices made last, the description confirmed here; Enter sends. */
@@ -99,7 +99,7 @@ export class FinishPanel {
   readonly closed = output();
   protected readonly out = inject(ExportSession);
   private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
-  protected readonly labels = labels;
+  protected readonly formats = pictureFormats;
   protected readonly weight = weightText;
   protected readonly most = limits.description;
   /** What stands in the field: the description there is, else the one proposed. */

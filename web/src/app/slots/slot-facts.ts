@@ -2,14 +2,13 @@ import {
   figure,
   filePixels,
   fitText,
+  pictureFormats,
   roundingOf,
   sizeText,
   weightText,
   type ShownAt,
   type Slot,
 } from '@bright-slot/core';
-
-const formats = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' } as const;
 
 function shown(at: ShownAt): string {
   switch (at.mode) {
@@ -68,7 +67,7 @@ export function slotFacts(slot: Slot): readonly (readonly [string, string])[] {
   if (slot.keepsTransparency) facts.push(['Transparency', 'kept']);
   facts.push([
     'Takes',
-    `${slot.formats.map((f) => formats[f]).join(', ')}${slot.mostBytes ? `, up to ${weightText(slot.mostBytes)}` : ''}`,
+    `${slot.formats.map((f) => pictureFormats[f].name).join(', ')}${slot.mostBytes ? `, up to ${weightText(slot.mostBytes)}` : ''}`,
   ]);
   if (slot.wants === 'address') facts.push(['Wants', 'an address, not an upload']);
   if (slot.rowShows > 1) facts.push(['In its row', `${slot.rowShows} are shown`]);

@@ -1,4 +1,4 @@
-import { fileFormats, fitText, pageFits, pageKinds, slotGroups, type Slot } from '@bright-slot/core';
+import { fileFormats, pictureFormats, fitText, pageFits, pageKinds, slotGroups, type Slot } from '@bright-slot/core';
 
 const kindNames: Record<Slot['page'], string> = {
   blog: 'a blog',
@@ -23,7 +23,7 @@ export const slotLists = {
   groups: slotGroups.map((id) => ({ id, name: id })),
   fits: pageFits.map((id) => ({ id, name: fitText(id) })),
   kinds: pageKinds.map((id) => ({ id, name: kindNames[id] })),
-  formats: fileFormats.map((id) => ({ id, name: id === 'webp' ? 'WebP' : id.toUpperCase() })),
+  formats: fileFormats.map((id) => ({ id, name: pictureFormats[id].name })),
   densities: ([1, 2, 3] as const).map((id) => ({ id, name: `${id}×` })),
   zoneKinds: [
     { id: 'portrait', name: 'a portrait' },

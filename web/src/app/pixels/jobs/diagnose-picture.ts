@@ -1,4 +1,5 @@
 import {
+  pictureFormats,
   emptyMargins,
   good,
   identify,
@@ -26,7 +27,7 @@ export async function diagnosePicture(blob: Blob, name: string): Promise<Result<
   if (!decoded.ok) return decoded;
   const bitmap = decoded.value;
   let margins: Margins | null = null;
-  let opaque = type === 'jpeg';
+  let opaque = !pictureFormats[type].alpha;
   if (width * height <= MOST_FOR_MARGINS) {
     const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d', { willReadFrequently: true })!;
     context.drawImage(bitmap, 0, 0);

@@ -1,6 +1,6 @@
 import encodeJpeg, { init as initJpeg } from '@jsquash/jpeg/encode.js';
 import initPng, { optimise_raw } from '@jsquash/oxipng/codec/pkg/squoosh_oxipng.js';
-import { withNotes, type FileFormat } from '@bright-slot/core';
+import { pictureFormats, withNotes, type FileFormat } from '@bright-slot/core';
 import { ownFile } from '../../storage/own-file';
 
 const wasm = (name: string) => WebAssembly.compileStreaming(ownFile(`/wasm/${name}`));
@@ -26,8 +26,6 @@ export function warmUp(format: FileFormat): void {
   codecs[format]?.().catch(() => undefined);
 }
 
-const mime: Record<FileFormat, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
-
 async function rawFile(
   canvas: OffscreenCanvas,
   format: FileFormat,
@@ -35,9 +33,9 @@ async function rawFile(
   ground: string,
 ): Promise<Uint8Array> {
   if (format === 'webp') {
-    const blob = await canvas.convertToBlob({ type: mime.webp, quality: quality / 100 });
+    const blob = await canvas.convertToBlob({ type: pictureFormats.webp.mime, quality: quality / 100 });
     // A browser that cannot write a type gives a PNG without a word.
-    if (blob.type !== mime.webp) throw new Error('This browser cannot write WebP. Choose JPEG or PNG.');
+    if (blob.type !== pictureFormats.webp.mime) throw new Error('This browser cannot write WebP. Choose JPEG or PNG.');
     return new Uint8Array(await blob.arrayBuffer());
   }
   if (format === 'png') {
@@ -73,14 +71,11 @@ export async function encode(
     throw error;
   }
   const file = new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], {
-    type: mime[choices.format],
+    type: pictureFormats[choices.format].mime,
   });
   await readBack(file, canvas, choices.format);
   return file;
 }
-
-/** What a format is called in a sentence. */
-const called: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP' };
 
 /**
  * Opens a file that was made and holds it against what it was made from: its size, and for PNG, which loses nothing,
@@ -89,7 +84,7 @@ const called: Record<FileFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'We
 async function readBack(file: Blob, canvas: OffscreenCanvas, format: FileFormat): Promise<void> {
   const spoilt = () =>
     new Error(
-      `The ${called[format]} that was made is not the graphic: it was read back and does not match. Choose another format, or a lower density for the slot in Slots.`,
+      `The ${pictureFormats[format].name} that was made is not the graphic: it was read back and does not match. Choose another format, or a lower density for the slot in Slots.`,
     );
   const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none' }).catch(() => null);
   if (!bitmap) throw spoilt();

@@ -1,4 +1,5 @@
 import {
+  pictureFormats,
   good,
   hasFewTones,
   hasFlatBorder,
@@ -77,7 +78,7 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
   const decoded = await decodedOrWhy(blob, type, name);
   if (!decoded.ok) return decoded;
   const bitmap = decoded.value;
-  const opaque = type === 'jpeg' || opaqueAllOver(bitmap);
+  const opaque = !pictureFormats[type].alpha || opaqueAllOver(bitmap);
   const seen = rough(bitmap, most);
   const small = glance(seen, bitmap);
   // It is encoded beside this thread while that looks on.

@@ -1,4 +1,5 @@
 import {
+  pictureFormats,
   BackupAsset,
   HouseStyle,
   MOST_BYTES,
@@ -31,7 +32,6 @@ import {
 import { mark, settleBringing, undoBringing } from './bringing';
 import { database, type AssetRecord, type Database } from '../database';
 import { storageProblem } from '../storage-problem';
-import { mimeOf } from '../mime';
 import { sha256 } from '../hash';
 import { EntryRefused, openZip, type OpenZip } from './zip';
 import type { BroughtBack } from './messages';
@@ -139,7 +139,7 @@ class Bringing {
       const asset: AssetRecord = {
         ...facts,
         silhouette: facts.silhouette && { ...facts.silhouette, alpha: Uint8Array.from(facts.silhouette.alpha) },
-        blob: new Blob([bytes], { type: mimeOf(facts.type) }),
+        blob: new Blob([bytes], { type: pictureFormats[facts.type].mime }),
       };
       await db.transaction('rw', db.assets, db.settings, async () => {
         await db.assets.add(asset);
