@@ -10,6 +10,7 @@ export * from './slot/diagnose';
 export * from './slot/book';
 export * from './slot/at-size';
 export * from './geometry/box';
+export * from './geometry/clamp';
 export * from './geometry/fit';
 export * from './geometry/snap';
 export * from './geometry/turn';

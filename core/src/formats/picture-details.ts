@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import { parse } from 'exifr';
 import { isWhole } from './identify';
 import type { PictureType } from './registry';
@@ -31,7 +32,7 @@ function pngDetails(bytes: Uint8Array): PictureDetails {
   for (const { type, data } of pngChunks(bytes)) {
     if (type === 'pHYs' && data.length >= 9 && data[8] === 1)
       ppi = new DataView(data.buffer, data.byteOffset).getUint32(0) * 0.0254;
-    if (type === 'iCCP') profile = ascii(data, 0, Math.min(79, Math.max(0, data.indexOf(0))));
+    if (type === 'iCCP') profile = ascii(data, 0, clamp(data.indexOf(0), 0, 79));
     if (type === 'sRGB') profile = 'sRGB';
   }
   return { ppi, profile };

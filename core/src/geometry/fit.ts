@@ -1,6 +1,5 @@
+import { clamp } from './clamp';
 import { contains, right, bottom, type Box, type Point, type Size } from './box';
-
-const clamp = (n: number, low: number, high: number) => Math.min(Math.max(n, low), high);
 
 /**
  * Box of a whole picture that covers `frame` in proportion.

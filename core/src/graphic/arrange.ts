@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import { moved, type Box, type Point, type Size } from '../geometry/box';
 import { boxAbout, middleOf, plainAngle } from '../geometry/turn';
 import { movedWords } from '../words/layout';
@@ -25,11 +26,11 @@ export function movedLayer<L extends Layer>(layer: L, by: Point, canvas: Size): 
 }
 
 /** Room around words, canvas px, as far as it can be set. */
-const room = (n: number) => Math.min(2000, Math.max(0, n));
+const room = (n: number) => clamp(n, 0, 2000);
 
 /** A words layer with every size times `by`, to tenths of a px, and all that is around it; its anchor stays. */
 export function scaledWords(layer: WordsLayer, by: number): WordsLayer {
-  const size = (n: number) => Math.min(4000, Math.max(1, Math.round(n * by * 10) / 10));
+  const size = (n: number) => clamp(Math.round(n * by * 10) / 10, 1, 4000);
   const { outline, shadow, ground, sizing } = layer;
   return {
     ...layer,
@@ -39,7 +40,7 @@ export function scaledWords(layer: WordsLayer, by: number): WordsLayer {
         : sizing.kind === 'wrap'
           ? { ...sizing, width: sizing.width * by }
           : { ...sizing, width: sizing.width * by, height: sizing.height * by },
-    outline: outline && { ...outline, width: Math.min(200, Math.max(0.1, outline.width * by)) },
+    outline: outline && { ...outline, width: clamp(outline.width * by, 0.1, 200) },
     shadow: scaledShadow(shadow, by),
     ground: ground && {
       ...ground,

@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import { coverBox, coverIntent } from '../geometry/fit';
 import { bottom, intersection, right, type Box, type Size } from '../geometry/box';
 import { boxAbout, middleOf, turnedPoint } from '../geometry/turn';
@@ -14,8 +15,6 @@ import {
 
 /** Least side of a crop, in the picture's own px and in canvas px. */
 const LEAST = 4;
-
-const clamp = (n: number, low: number, high: number) => Math.min(Math.max(n, low), Math.max(low, high));
 
 /** A picture's size as it is drawn before any scaling: its own, but for a stretch. */
 const drawnSize = (layer: PictureLayer): Size => ({

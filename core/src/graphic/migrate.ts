@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import { gradientEnds } from '../geometry/gradient-line';
 import { plainAppearance } from '../pixels/appearance';
 import { migrateSlot } from '../slot/slot';
@@ -30,7 +31,7 @@ const picturesNow = (old: OldGraphic) => ({
   layers: each(old.layers, (l) => {
     if (!('asset' in l)) return l;
     const place = (l as { place?: { focus?: { x: number; y: number } } }).place;
-    const within = (n: unknown) => (typeof n === 'number' ? Math.min(1, Math.max(0, n)) : 0.5);
+    const within = (n: unknown) => (typeof n === 'number' ? clamp(n, 0, 1) : 0.5);
     const focus = place?.focus ? { x: within(place.focus.x), y: within(place.focus.y) } : plainAppearance.focus;
     return { ...plainAppearance, focus, ...l };
   }),

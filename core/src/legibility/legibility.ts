@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import { enclosing, grown, intersection, outward, scaled, type Box, type Point, type Size } from '../geometry/box';
 import { turnedBounds } from '../geometry/turn';
 import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contrast';
@@ -307,7 +308,7 @@ export function readingContrast({ ground, over }: Pick<Reading, 'ground' | 'over
   if (!over) return letterContrast({ ground }, ink.luminance);
   const linear = (at: number, c: number) => {
     const encoded = over[at + c]! + over[at + 3]! * ink.channels[c]!;
-    return linearOf[Math.min(255, Math.max(0, Math.round(encoded)))]!;
+    return linearOf[clamp(Math.round(encoded), 0, 255)]!;
   };
   const seenAt = (at: number) => 0.2126 * linear(at, 0) + 0.7152 * linear(at, 1) + 0.0722 * linear(at, 2);
   if (over.length === 4) return letterContrast({ ground }, seenAt(0));

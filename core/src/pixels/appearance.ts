@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import '../zod-setup';
 import * as z from 'zod';
 import { limits } from '../limits';
@@ -54,8 +55,6 @@ export const Shadow = z.object({
 });
 export type Shadow = z.infer<typeof Shadow>;
 
-const held = (n: number, least: number, most: number) => Math.min(most, Math.max(least, n));
-
 /** Corners with their radii (canvas px) times `by`. */
 export function scaledCorners(corners: Corners, by: number): Corners {
   if (corners.kind !== 'rounded') return corners;
@@ -65,12 +64,12 @@ export function scaledCorners(corners: Corners, by: number): Corners {
 
 /** A line along an edge, its width (canvas px) times `by`, as far as it can be set. */
 export function scaledBorder<B extends Border>(border: B | null, by: number): B | null {
-  return border && { ...border, width: held(border.width * by, 0.1, 500) };
+  return border && { ...border, width: clamp(border.width * by, 0.1, 500) };
 }
 
 /** A shadow with its distance and blur (canvas px) times `by`, as far as they can be set. */
 export function scaledShadow(shadow: Shadow | null, by: number): Shadow | null {
-  return shadow && { ...shadow, distance: held(shadow.distance * by, 0, 1000), blur: held(shadow.blur * by, 0, 500) };
+  return shadow && { ...shadow, distance: clamp(shadow.distance * by, 0, 1000), blur: clamp(shadow.blur * by, 0, 500) };
 }
 
 /** One that can be seen without being looked for. Common practice, no source. */

@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import '../zod-setup';
 import * as z from 'zod';
 import { fileFormats } from '../formats/registry';
@@ -195,7 +196,7 @@ export function migrateSlot(value: unknown): unknown {
     version: SLOT_VERSION,
     page,
     ground: groundsOf1[String(page)] ?? plain.ground,
-    densities: typeof density === 'number' ? [Math.min(3, Math.max(1, Math.ceil(density)))] : [...densities],
+    densities: typeof density === 'number' ? [clamp(Math.ceil(density), 1, 3)] : [...densities],
     shape: { kind: shape },
   };
 }

@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import type { Box, Size } from '../geometry/box';
 import { enclosing, grown, moved } from '../geometry/box';
 import { middleOf, turnedBounds } from '../geometry/turn';
@@ -345,7 +346,7 @@ export function layoutWords(layer: WordsBlock, shaper: Shaper): WordsLayout {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     const out = beyondBox(layout, place, sizing, alignShare[layer.paragraphs[0]!.align]);
     if (out <= 0 || by * layer.paragraphs[0]!.runs[0]!.size <= LEAST_SIZE) break;
-    by *= Math.max(0.5, Math.min(0.99, 1 - (1.5 * out) / Math.max(sizing.width, sizing.height)));
+    by *= clamp(1 - (1.5 * out) / Math.max(sizing.width, sizing.height), 0.5, 0.99);
     layout = laidOut(layer, paragraphs, shaper, by);
   }
   return layout;

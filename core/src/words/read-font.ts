@@ -1,3 +1,4 @@
+import { clamp } from '../geometry/clamp';
 import { parse, type ParsedFont } from 'opentype.js';
 import { bad, good, type Result } from '../problem';
 import type { BroughtFont } from './brought-font';
@@ -33,7 +34,7 @@ export function readFont(bytes: Uint8Array, file: string): Result<Omit<BroughtFo
     const base =
       named(font.names, 'preferredFamily') || named(font.names, 'fontFamily') || file.replace(/\.[a-z0-9]+$/i, '');
     const axis = font.tables.fvar?.axes.find((a) => a.tag === 'wght');
-    const weight = Math.min(1000, Math.max(1, os2?.usWeightClass || 400));
+    const weight = clamp(os2?.usWeightClass || 400, 1, 1000);
     const licence = [
       os2 && (os2.fsType & 0x000f) === RESTRICTED ? 'The file says: not to be embedded without its maker’s leave.' : '',
       named(font.names, 'license'),

@@ -1,3 +1,4 @@
+import { clamp } from '../../geometry/clamp';
 import { figure, LONGEST_SIDE, type Slot, type SlotShape } from '../slot';
 import { typedSlot } from '../slots-to-start';
 import type { Measured } from './measure';
@@ -25,7 +26,7 @@ export function slotFromMeasured(
   const height = cssLength(m.box.height, density);
   const shape: SlotShape =
     m.outline.kind === 'rounded'
-      ? { kind: 'rounded', radius: Math.min(LONGEST_SIDE, Math.max(1, Math.round(m.outline.radius / density))) }
+      ? { kind: 'rounded', radius: clamp(Math.round(m.outline.radius / density), 1, LONGEST_SIDE) }
       : { kind: m.outline.kind };
   return typedSlot(width, height, {
     ...own,

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { createReporter, fitWord, frameOf, togetherReport, type Graphic } from '@bright-slot/core';
+import { clamp, createReporter, fitWord, frameOf, togetherReport, type Graphic } from '@bright-slot/core';
 import { AssetFactsService } from '../media/asset-facts.service';
 import { PixelsService } from '../pixels/pixels.service';
 import { TypeService } from '../type/type.service';
@@ -26,7 +26,7 @@ export class PreviewService {
     let record = await this.repository.preview(graphic.id, state);
     if (!record) {
       const first = frameOf(graphic);
-      const width = Math.min(1200, Math.max(256, Math.round(first.rect.width)));
+      const width = clamp(Math.round(first.rect.width), 256, 1200);
       const fit = await this.fitOf(graphic);
       record = { graphicId: graphic.id, state, fit, blob: await this.pixels.miniature(graphic, first, width) };
       await this.repository.setPreview(record);

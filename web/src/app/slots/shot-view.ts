@@ -9,7 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { figure, sides, type Box, type Side } from '@bright-slot/core';
+import { clamp, figure, sides, type Box, type Side } from '@bright-slot/core';
 import { FileDrop } from '../ui/file-drop';
 import { SiteClient } from '../connector/site-client';
 import { middleOfSide, sideLabel } from './shot-sides';
@@ -68,7 +68,7 @@ export class ShotView {
   }
 
   protected step(by: number): void {
-    this.chosenZoom.set(Math.min(8, Math.max(0.1, this.zoom() * by)));
+    this.chosenZoom.set(clamp(this.zoom() * by, 0.1, 8));
   }
 
   /** Where a pointer is on the screenshot, device px. */

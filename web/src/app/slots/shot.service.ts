@@ -1,5 +1,6 @@
 import { Injectable, OnDestroy, computed, inject, signal } from '@angular/core';
 import {
+  clamp,
   MOST_BYTES,
   guessDensity,
   slotFromMeasured,
@@ -143,7 +144,7 @@ function sameBox(a: Box, b: Box): boolean {
 function moved(m: Measured, side: Side, by: number, within: { width: number; height: number }): Measured {
   const edges = { left: m.box.x, top: m.box.y, right: m.box.x + m.box.width, bottom: m.box.y + m.box.height };
   const most = side === 'left' || side === 'right' ? within.width : within.height;
-  const next = { ...edges, [side]: Math.min(most, Math.max(0, Math.round(edges[side]) + by)) };
+  const next = { ...edges, [side]: clamp(Math.round(edges[side]) + by, 0, most) };
   const box = { x: next.left, y: next.top, width: next.right - next.left, height: next.bottom - next.top };
   if (box.width < 2 || box.height < 2) return m;
   return {

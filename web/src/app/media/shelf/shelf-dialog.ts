@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatOption, MatSelect } from '@angular/material/select';
-import { luminance, weightText, type Slot } from '@bright-slot/core';
+import { clamp, luminance, weightText, type Slot } from '@bright-slot/core';
 import { HouseStyleService } from '../../storage/house-style.service';
 import { Icon } from '../../ui/icon';
 import { GraphicsRepository } from '../../storage/graphics-repository';
@@ -119,7 +119,7 @@ export class ShelfDialog {
     const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -across, ArrowDown: across }[event.key];
     if (!by) return;
     event.preventDefault();
-    all[Math.min(all.length - 1, Math.max(0, at + by))]?.focus();
+    all[clamp(at + by, 0, all.length - 1)]?.focus();
   }
 
   protected async describe(

@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import {
+  clamp,
   firstRun,
   luminance,
   wholeCanvas,
@@ -30,7 +31,7 @@ import { SurfaceStore } from '../../pixels/surface-store';
 /** A layer's size in the list, CSS px: the canvas's proportions within 128 × 34 or so. */
 export function layerPictureSize(canvas: { width: number; height: number }): { width: number; height: number } {
   const ratio = canvas.width / canvas.height;
-  const width = Math.min(128, Math.max(34, 34 * ratio));
+  const width = clamp(34 * ratio, 34, 128);
   return { width, height: Math.max(12, width / ratio) };
 }
 

@@ -1,5 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import {
+  clamp,
   isPicture,
   canvasPoint,
   movedSeam,
@@ -18,8 +19,6 @@ import { Workbench } from '../../document/workbench';
 import { BACKDROP } from '../../document/workbench.store';
 import type { EditPointOn } from './edit-point';
 import { backdropPoints, shapePoints, veilPoints } from './sheet-edit-points';
-
-const clamp01 = (n: number) => Math.min(1, Math.max(0, n));
 
 /** What of the selected layer can be taken hold of on the canvas beside its box, as its open section has it. */
 @Injectable()
@@ -67,7 +66,7 @@ export class EditPoints {
       to: (p) => {
         const own = ownPoint(layer, this.canvas(), p);
         // Only the point moves here, not the photo under it: that would run from the pointer.
-        const moved = { ...layer, focus: { x: clamp01(own.x / width), y: clamp01(own.y / height) } };
+        const moved = { ...layer, focus: { x: clamp(own.x / width, 0, 1), y: clamp(own.y / height, 0, 1) } };
         return {
           type: 'replace-layer',
           layer: moved,
@@ -114,7 +113,7 @@ export class EditPoints {
             const s = share(p);
             const at = across ? s.x : s.y;
             const far = side === 'left' || side === 'top' ? at : 1 - at;
-            return set({ ...fade, length: Math.min(1, Math.max(0.001, far)) });
+            return set({ ...fade, length: clamp(far, 0.001, 1) });
           },
         },
       ];

@@ -10,7 +10,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { averageColour } from '@bright-slot/core';
+import { clamp, averageColour } from '@bright-slot/core';
 import { SamplingService } from '../../ui/sampling.service';
 import type { View } from './canvas-handles';
 
@@ -158,8 +158,8 @@ export class SampleView {
   private hold(x: number, y: number): void {
     const { width, height } = this.pixels();
     this.at.set({
-      x: Math.min(width - 1, Math.max(0, Math.floor(x))),
-      y: Math.min(height - 1, Math.max(0, Math.floor(y))),
+      x: clamp(Math.floor(x), 0, width - 1),
+      y: clamp(Math.floor(y), 0, height - 1),
     });
   }
 

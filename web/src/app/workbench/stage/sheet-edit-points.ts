@@ -1,4 +1,5 @@
 import {
+  clamp,
   middleOf,
   shapeBox,
   turnedPoint,
@@ -14,7 +15,7 @@ import {
 import type { EditPointOn } from './edit-point';
 
 const tenth = (n: number) => Math.round(n * 10) / 10;
-const held = (n: number) => Math.min(11, Math.max(-10, n));
+const held = (n: number) => clamp(n, -10, 11);
 
 /** The two ends of a gradient over a box. */
 function gradientPoints(
@@ -88,9 +89,9 @@ export function shapePoints(layer: ShapeLayer, graphic: Graphic, shaper: Shaper,
     out: (p: Point) => turnedPoint(p, turn, about),
     in: (p: Point) => turnedPoint(p, -turn, about),
   };
-  const grips: EditPointOn[] = [];
+  const points: EditPointOn[] = [];
   if (form.kind === 'bubble')
-    grips.push({
+    points.push({
       id: 'tip',
       label: 'Tip of the bubble',
       shape: 'dot',
@@ -102,8 +103,8 @@ export function shapePoints(layer: ShapeLayer, graphic: Graphic, shaper: Shaper,
       },
     });
   if (fill.kind === 'gradient' && section === 'fill')
-    grips.push(...gradientPoints(fill, box, turned, (g) => replace({ ...layer, fill: g }, 'gradient')));
-  return grips;
+    points.push(...gradientPoints(fill, box, turned, (g) => replace({ ...layer, fill: g }, 'gradient')));
+  return points;
 }
 
 /** The edges of a band, the reach of a veil from a side. */

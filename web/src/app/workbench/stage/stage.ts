@@ -14,6 +14,7 @@ import {
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  clamp,
   heldBox,
   isPicture,
   layerBounds,
@@ -121,8 +122,8 @@ export class Stage {
               id,
               group,
               number: i + 1,
-              left: x + Math.min(width, Math.max(0, at.x * z)),
-              top: y + Math.min(height, Math.max(0, at.y * z)),
+              left: x + clamp(at.x * z, 0, width),
+              top: y + clamp(at.y * z, 0, height),
             },
           ]
         : [],

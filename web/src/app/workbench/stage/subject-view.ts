@@ -8,7 +8,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { canvasPoint, ownPoint, pictureGeometry, type PictureLayer, type Point } from '@bright-slot/core';
+import { clamp, canvasPoint, ownPoint, pictureGeometry, type PictureLayer, type Point } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import type { View } from './canvas-handles';
 import { SurfaceStore } from '../../pixels/surface-store';
@@ -70,7 +70,7 @@ export class SubjectView {
     const { x, y, zoom } = this.view();
     const at = ownPoint(this.layer(), this.canvas(), { x: (p.x - x) / zoom, y: (p.y - y) / zoom });
     const { width, height } = this.layer().natural;
-    return { x: Math.min(width, Math.max(0, at.x)), y: Math.min(height, Math.max(0, at.y)) };
+    return { x: clamp(at.x, 0, width), y: clamp(at.y, 0, height) };
   }
 
   private room(p: Point): Point {

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, linkedSignal, signal, untracked } from '@angular/core';
-import { enclosing, isPicture, wholeBounds, wholeCanvas, type Point } from '@bright-slot/core';
+import { clamp, enclosing, isPicture, wholeBounds, wholeCanvas, type Point } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import type { View } from './canvas-handles';
 
@@ -29,7 +29,7 @@ export class Viewport {
     const all = this.canvas();
     const fit = Math.min((width - 36) / all.width, (height - 56) / all.height);
     // True size where it fits; a small tile is enlarged by whole steps so that it can be worked on.
-    return fit >= 1 ? Math.max(1, Math.min(6, Math.floor(fit))) : Math.max(LEAST_ZOOM, fit);
+    return fit >= 1 ? clamp(Math.floor(fit), 1, 6) : Math.max(LEAST_ZOOM, fit);
   });
   private readonly restZoom = computed(
     () => this.chosenZoom() ?? (this.canvas().width >= 400 ? Math.min(1, this.fitZoom()) : this.fitZoom()),

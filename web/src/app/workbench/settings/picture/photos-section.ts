@@ -9,6 +9,7 @@ import {
   signal,
 } from '@angular/core';
 import {
+  clamp,
   BUSY,
   isPicture,
   bySuit,
@@ -270,7 +271,7 @@ export class PhotosSection extends PictureSection implements OnDestroy {
     if (!by || !list.length) return;
     event.preventDefault();
     event.stopPropagation();
-    const next = at < 0 ? (by > 0 ? 0 : list.length - 1) : Math.min(list.length - 1, Math.max(0, at + by));
+    const next = at < 0 ? (by > 0 ? 0 : list.length - 1) : clamp(at + by, 0, list.length - 1);
     this.host.nativeElement.querySelectorAll<HTMLElement>('[role=option]')[next]?.focus();
     void this.take(list[next]!);
   }
