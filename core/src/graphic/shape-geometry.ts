@@ -1,4 +1,3 @@
-import { clamp } from '../geometry/clamp';
 import { bottom, enclosing, grown, intersection, right, type Box, type Point } from '../geometry/box';
 import { middleOf, turnedBounds } from '../geometry/turn';
 import { layoutOf, wordsBounds, wordsExtent } from '../words/layout';
@@ -70,7 +69,7 @@ function bubbleOutline(b: Box, tip: Point, radius: number): Outline {
   const side = (Object.keys(beyond) as (keyof typeof beyond)[]).reduce((a, c) => (beyond[c] > beyond[a] ? c : a));
   const along = side === 'top' || side === 'bottom';
   const [from, length] = along ? [b.x + r, b.width - 2 * r] : [b.y + r, b.height - 2 * r];
-  const foot = beyond[side] > 0 ? clamp(Math.min(b.width, b.height) * 0.4, 10, length) : 0;
+  const foot = beyond[side] > 0 ? Math.min(length, Math.max(10, Math.min(b.width, b.height) * 0.4)) : 0;
   const middle = Math.min(from + length - foot / 2, Math.max(from + foot / 2, along ? tip.x : tip.y));
   const tail = (name: keyof typeof beyond): number[] => {
     if (name !== side || foot <= 0) return [];
