@@ -3,7 +3,7 @@ import { concernsFrame } from '../graphic/frame';
 import { pictureBounds, pictureGeometry, pictureScale, stretchOf } from '../graphic/picture-geometry';
 import { topDensity } from '../slot/slot';
 import { visiblePictures } from './uncovered';
-import { defineRule, type Finding, type Fix } from './rule';
+import { defineRule, fixable, type Finding, type Fix } from './rule';
 
 /** Rounding in the fitting sums must not count as enlargement. */
 const SLACK = 1.001;
@@ -67,16 +67,18 @@ export const enlarged = defineRule({
         const size = (by: number) => `${Math.round(shown.width * by)} × ${Math.round(shown.height * by)}`;
         const [has, needs] = [size(density / scale), size(density)];
         const at = density > 1 ? ` at ${density}×` : '';
-        const finding: Finding = {
-          id: `enlarged:${layer.id}`,
-          // A tenth larger is hardly seen; common practice, no source.
-          group: scale > 1.1 ? 'before' : 'time',
-          title: `${layer.name} is drawn at ${percent(scale)} of its own pixels`,
-          detail: `It has ${has} px where the file needs ${needs}${at}, so it will look soft. A larger picture is sharp.`,
-          at: shown,
-          layer: layer.id,
-          fixes: fixesFor(layer, canvas, density),
-        };
+        const finding = fixable(
+          {
+            id: `enlarged:${layer.id}`,
+            // A tenth larger is hardly seen; common practice, no source.
+            group: scale > 1.1 ? 'before' : 'time',
+            title: `${layer.name} is drawn at ${percent(scale)} of its own pixels`,
+            detail: `It has ${has} px where the file needs ${needs}${at}, so it will look soft. A larger picture is sharp.`,
+            at: shown,
+            layer: layer.id,
+          },
+          () => fixesFor(layer, canvas, density),
+        );
         return [finding];
       });
   },

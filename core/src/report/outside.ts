@@ -12,7 +12,7 @@ import { polygonsOf } from '../words/stroke';
 import type { Shaper } from '../words/shaper';
 import { factsKey, type AssetFacts } from './asset-facts';
 import { concernsFrame } from '../graphic/frame';
-import { defineRule, type Finding, type Fix } from './rule';
+import { defineRule, fixable, type Finding, type Fix } from './rule';
 
 /** Less than this over the edge is not to be seen, px. */
 const SLACK = 0.5;
@@ -211,25 +211,24 @@ export const outside = defineRule({
           rounded: 'outside the rounded slot',
           rectangle: 'over the canvas’s edge',
         }[slot.shape.kind];
-        const fixed = inside(layer, points, canvas, rect, slot.shape);
-        const fixes: Fix[] = layer.locked
-          ? []
-          : [
-              {
-                label: 'Move it inside',
-                edit: { type: 'replace-layer', name: `${layer.name} moved inside`, layer: fixed },
-              },
-            ];
+        const fixes = (): Fix[] => {
+          if (layer.locked) return [];
+          const moved = inside(layer, points, canvas, rect, slot.shape);
+          const edit = { type: 'replace-layer', name: `${layer.name} moved inside`, layer: moved } as const;
+          return [{ label: 'Move it inside', edit }];
+        };
         return [
-          {
-            id: `outside:${layer.id}`,
-            group: 'before',
-            title: `${layer.role === 'words' ? `“${layer.name}”` : layer.name} reaches ${Math.max(1, Math.round(px))} px ${where}`,
-            detail: 'The page will cut off what lies there.',
-            at: enclosing(shifted(out, rect).map((p) => ({ ...p, width: 1, height: 1 }))),
-            layer: layer.id,
+          fixable(
+            {
+              id: `outside:${layer.id}`,
+              group: 'before',
+              title: `${layer.role === 'words' ? `“${layer.name}”` : layer.name} reaches ${Math.max(1, Math.round(px))} px ${where}`,
+              detail: 'The page will cut off what lies there.',
+              at: enclosing(shifted(out, rect).map((p) => ({ ...p, width: 1, height: 1 }))),
+              layer: layer.id,
+            },
             fixes,
-          },
+          ),
         ];
       });
   },

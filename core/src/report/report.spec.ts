@@ -128,6 +128,40 @@ describe('enlarged', () => {
   });
 });
 
+it('while a rule waits for a fact, what it found last stands, for layers that are there still, and for this graphic only', () => {
+  const words: Rule = {
+    id: 'words',
+    passed: 'Words were judged',
+    needs: ['layers', 'legibility'],
+    judge: ({ legibility }) =>
+      legibility?.map(({ layer }) => ({
+        id: `words:${layer}`,
+        group: 'before' as const,
+        title: layer,
+        detail: '',
+        at: null,
+        layer,
+        fixes: [],
+      })) ?? null,
+  };
+  const judge = createReporter([words]);
+  const g = withLayers(blank(), photo({ id: 'a' }), photo({ id: 'b' }));
+  const titles = (graphic: Graphic, legibility?: ReportContext['legibility']) => {
+    const { findings, waiting } = judge({ ...context(graphic), legibility });
+    return [findings.map((f) => f.title).join(), waiting];
+  };
+  expect(
+    titles(g, [
+      { layer: 'a', letters: [] },
+      { layer: 'b', letters: [] },
+    ]),
+  ).toEqual(['a,b', false]);
+  expect(titles(g)).toEqual(['a,b', true]);
+  expect(titles({ ...g, layers: g.layers.slice(1) })).toEqual(['b', true]);
+  expect(titles({ ...g, id: 'another' })).toEqual(['', true]);
+  expect(titles(g)).toEqual(['', true]);
+});
+
 it('a rule runs again only when something it needs changed', () => {
   let runs = 0;
   const rule: Rule<'layers'> = { id: 'count', passed: 'Counted', needs: ['layers'], judge: () => (runs++, []) };

@@ -28,13 +28,26 @@ export interface FitReport {
   readonly waiting: boolean;
 }
 
+/** What a rule was last given, and what it found. */
+interface Judged {
+  readonly given: Partial<Record<Need, unknown>>;
+  readonly found: readonly Finding[] | null;
+  /** What stands in the report: what was found last, while the rule cannot say yet. */
+  readonly shown: readonly Finding[];
+}
+
 /**
- * A judge that remembers: each rule runs again only when something it needs is
- * another value than last time.
+ * A judge that remembers: each rule runs again only when something it needs is another value than last time. While a
+ * rule waits for a fact, what it found last stands, as far as its layers are there still.
  */
 export function createReporter(list: readonly Rule[] = rules): (context: ReportContext) => FitReport {
-  const last = new Map<Rule, { given: Partial<Record<Need, unknown>>; found: readonly Finding[] | null }>();
+  const last = new Map<Rule, Judged>();
+  let of = '';
   return (context) => {
+    const { graphic, frame } = context;
+    // Of another graphic, or another frame, nothing is remembered.
+    if (of !== `${graphic.id}/${frame.id}`) last.clear();
+    of = `${graphic.id}/${frame.id}`;
     const findings: Finding[] = [];
     const passed: string[] = [];
     let waiting = false;
@@ -43,10 +56,12 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
       const before = last.get(rule);
       const same = before && rule.needs.every((n) => before.given[n] === given[n]);
       const found = same ? before.found : rule.judge(given as never);
-      last.set(rule, { given, found });
-      if (found?.length) findings.push(...found);
-      else if (found) passed.push(rule.passed);
-      else waiting = true;
+      const there = (f: Finding) => f.layer === undefined || graphic.layers.some((l) => l.id === f.layer && l.visible);
+      const shown = found ?? (before?.shown ?? []).filter(there);
+      last.set(rule, { given, found, shown });
+      findings.push(...shown);
+      if (!found) waiting = true;
+      else if (!found.length) passed.push(rule.passed);
     }
     return {
       findings: [...findings.filter((f) => f.group === 'before'), ...findings.filter((f) => f.group === 'time')],

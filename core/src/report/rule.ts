@@ -65,6 +65,17 @@ export interface Finding {
   readonly fixes: readonly Fix[];
 }
 
+/** A finding whose fixes are made when they are first looked at: most never are. */
+export function fixable(finding: Omit<Finding, 'fixes'>, make: () => readonly Fix[]): Finding {
+  let made: readonly Fix[] | undefined;
+  return {
+    ...finding,
+    get fixes() {
+      return (made ??= make());
+    },
+  };
+}
+
 export interface Rule<N extends Need = Need> {
   readonly id: string;
   /** What it makes sure of, said when nothing was found. */

@@ -8,27 +8,29 @@ import {
   type Graphic,
   type Legibility,
 } from '@bright-slot/core';
-import { AssetFactsService } from '../media/asset-facts.service';
-import { PixelsService } from '../pixels/pixels.service';
-import { TypeService } from '../type/type.service';
+import { ReportContexts } from './report-context.service';
 import { Workbench } from './workbench';
 import { JobStopped } from '../pixels/pixel-client';
 
 /** How long nothing may change before the pixels are looked at again, in ms. */
 const REST = 60;
 
+/** A draft is judged so often at most, ms: sixty times a second nobody reads. */
+const DRAFTS = 100;
+
 /** What the look of the words and what is behind them depends on. */
 const seen = (g: Graphic, f: Frame) => [g.id, g.layers, g.backdrop, g.canvas, f.id, f.rect, f.slot] as const;
+type Seen = ReturnType<typeof seen>;
+const alike = (a: Seen | null, b: Seen | null) => a === b || (!!a && !!b && a.every((v, i) => v === b[i]));
 
 /** The fit report of the graphic at work, kept live. */
 @Injectable({ providedIn: 'root' })
 export class FitReportService {
   private readonly workbench = inject(Workbench);
-  private readonly type = inject(TypeService);
-  private readonly pixels = inject(PixelsService);
-  private readonly assets = inject(AssetFactsService);
+  private readonly contexts = inject(ReportContexts);
   private readonly judge = createReporter();
-  private readonly legibility = signal<{ of: string; frame: string; found: readonly Legibility[] } | null>(null);
+  /** What was found out last, and of what. */
+  private readonly legibility = signal<{ of: Seen; found: readonly Legibility[] } | null>(null);
   /** Why the words could not be judged, if they could not. */
   readonly problem = signal<string | null>(null);
   /** Whether the pixels have been looked at since the last change. */
@@ -38,22 +40,20 @@ export class FitReportService {
       const g = this.workbench.working();
       return g && seen(g, this.frameIn(g));
     },
-    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+    { equal: alike },
   );
+  /** The graphic as it is judged: at once when something was done, a few times a second while it is being done. */
+  private readonly judged = signal<Graphic | null>(null);
 
   readonly report = computed<FitReport | null>(() => {
-    const graphic = this.workbench.working();
-    const shaper = this.type.shaper();
-    if (!graphic || !shaper) return null;
+    const graphic = this.judged();
+    if (!graphic || graphic.id !== this.workbench.graphic()?.id) return null;
     const frame = this.frameIn(graphic);
     const legibility = this.legibility();
-    return this.judge({
-      graphic,
-      frame,
-      shaper,
-      assets: this.assets.facts(),
-      legibility: legibility?.of === graphic.id && legibility.frame === frame.id ? legibility.found : undefined,
-    });
+    // What was found of another state is no fact of this one.
+    const fresh = legibility !== null && alike(legibility.of, seen(graphic, frame));
+    const context = this.contexts.now(graphic, frame, fresh ? legibility.found : undefined);
+    return context && this.judge(context);
   });
 
   /** The frame in hand, as it is in a state of the graphic. */
@@ -62,6 +62,18 @@ export class FitReportService {
   }
 
   constructor() {
+    let last = 0;
+    effect((onCleanup) => {
+      const graphic = this.workbench.working();
+      const take = () => {
+        last = performance.now();
+        this.judged.set(graphic);
+      };
+      const wait = this.workbench.draft() ? last + DRAFTS - performance.now() : 0;
+      if (wait <= 0) return untracked(take);
+      const later = setTimeout(take, wait);
+      onCleanup(() => clearTimeout(later));
+    });
     effect((onCleanup) => {
       if (!this.subject()) return;
       const graphic = untracked(() => this.workbench.working()!);
@@ -79,7 +91,7 @@ export class FitReportService {
   contrastOf(layer: string, colour?: string): { contrast: number; needed: number } | null {
     const graphic = this.workbench.graphic();
     const legibility = this.legibility();
-    const own = legibility?.of === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;
+    const own = legibility?.of[0] === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;
     if (!graphic || !own) return null;
     const { slot } = this.frameIn(graphic);
     return faintestLetter(own, slot.shownWidth / slot.width, colour);
@@ -88,10 +100,9 @@ export class FitReportService {
   private async look(graphic: Graphic, stop: AbortSignal): Promise<void> {
     const frame = this.frameIn(graphic);
     try {
-      await this.assets.ensure(graphic);
-      const found = await this.pixels.legibility(graphic, frame, stop);
+      const found = await this.contexts.legibility(graphic, frame, stop);
       if (stop.aborted) return;
-      this.legibility.set({ of: graphic.id, frame: frame.id, found });
+      this.legibility.set({ of: seen(graphic, frame), found });
       this.problem.set(null);
       this.settled.set(true);
     } catch (error) {

@@ -1,8 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { clamp, createReporter, fitWord, frameOf, togetherReport, type Graphic } from '@bright-slot/core';
-import { AssetFactsService } from '../media/asset-facts.service';
+import { ReportContexts } from '../document/report-context.service';
 import { PixelsService } from '../pixels/pixels.service';
-import { TypeService } from '../type/type.service';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
 
 export interface Preview {
@@ -15,8 +14,7 @@ export interface Preview {
 export class PreviewService {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
-  private readonly type = inject(TypeService);
-  private readonly assets = inject(AssetFactsService);
+  private readonly contexts = inject(ReportContexts);
   private readonly urls = new Map<string, { state: string; url: string; fit: string }>();
 
   async preview(entry: GraphicEntry): Promise<Preview> {
@@ -39,13 +37,8 @@ export class PreviewService {
 
   /** What the report says of all its frames together. */
   private async fitOf(graphic: Graphic): Promise<string> {
-    const shaper = await this.type.ensure(graphic);
-    const assets = await this.assets.ensure(graphic);
     const reports = [];
-    for (const frame of graphic.frames) {
-      const legibility = await this.pixels.legibility(graphic, frame, undefined, this.pixels.files);
-      reports.push(createReporter()({ graphic, frame, shaper, assets, legibility }));
-    }
+    for (const frame of graphic.frames) reports.push(createReporter()(await this.contexts.whole(graphic, frame)));
     return fitWord(togetherReport(reports));
   }
 }
