@@ -32,15 +32,16 @@ const key = (k, own = {}) => (document.activeElement ?? document.body).dispatchE
   new KeyboardEvent('keydown', { key: k, bubbles: true, cancelable: true, ...own }));
 const chord = (k, own = {}) => { document.activeElement?.blur(); document.body.dispatchEvent(new KeyboardEvent('keydown', { key: k, ctrlKey: true, bubbles: true, cancelable: true, ...own })); };
 const closeMenus = async () => { document.querySelector('.cdk-overlay-backdrop')?.click(); await frame(); };
+const until = async (look) => { for (let i = 0; i < 60; i++) { const found = look(); if (found.length) return found; await frame(); } return []; };
 const fromMenu = async (name) => {
   const add = all('.layer-row > button').at(-1);
   if (!add) return;
-  add.click(); await frame(); await frame();
-  const items = all('.mat-mdc-menu-item').filter((i) => /^\\s*(Words|Veil|Shape)\\s*$/.test(i.textContent));
+  add.click();
+  const items = await until(() => all('.mat-mdc-menu-item').filter((i) => /^\\s*(Words|Veil|Shape)\\s*$/.test(i.textContent)));
   const item = name ? items.find((i) => i.textContent.trim() === name) : pick(items);
   item?.click(); await frame(); await frame();
   if (item?.textContent.trim() === 'Shape') {
-    const shapes = all('.mat-mdc-menu-item').filter((i) => !/SVG|Words|Veil|Shape|shelf|file|address|logo/.test(i.textContent));
+    const shapes = await until(() => all('.mat-mdc-menu-item').filter((i) => !/SVG|Words|Veil|Shape|shelf|file|address|logo/.test(i.textContent)));
     pick(shapes)?.click(); await frame();
   }
   await closeMenus();
