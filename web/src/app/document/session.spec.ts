@@ -1,12 +1,5 @@
 import '@angular/compiler';
-import {
-  ErrorHandler,
-  Injector,
-  provideZonelessChangeDetection,
-  signal,
-  // The one injector in which what is provided in the root can be had without a browser.
-  ɵR3Injector as RootInjector,
-} from '@angular/core';
+import { signal, type Injector } from '@angular/core';
 import { jest } from '@jest/globals';
 import { provideEffects } from '@ngrx/effects';
 import { Store, provideStore } from '@ngrx/store';
@@ -20,6 +13,7 @@ import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Refused } from '../storage/storage-problem';
 import { StorageHealth } from '../storage/storage-health.service';
+import { rootInjector } from '../testing/root-injector';
 import { FieldsService } from './fields.service';
 import { GraphicLock } from './graphic-lock';
 import { LastWordsService } from './last-words.service';
@@ -34,8 +28,7 @@ const graphicOf = (id: string) =>
 
 let db: Database;
 let repository: GraphicsRepository;
-/** The app's root injector, as far as a session needs it. */
-let injector: RootInjector;
+let injector: Injector & { destroy(): void };
 /** A lock that is always to be had, and what it was told. */
 let lock: { held: string | null; writing: boolean; told: string[] };
 const style = signal({ ...plainHouseStyle, business: 'Ottermill Pottery' });
@@ -52,37 +45,29 @@ beforeEach(async () => {
   lock = { held: null, writing: true, told: [] };
   [stale, left] = [new Subject(), new Subject()];
   for (const id of ['a', 'b']) await repository.create(startHistory(graphicOf(id), `${id}-0`, 1), 1);
-  injector = new RootInjector(
-    [
-      provideZonelessChangeDetection(),
-      provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }),
-      { provide: GraphicsRepository, useValue: repository },
-      { provide: StorageHealth, useValue: { look: () => Promise.resolve(), askToKeep: () => Promise.resolve() } },
-      { provide: PixelsService, useValue: { forget: () => undefined } },
-      { provide: LastWordsService, useValue: { written: Promise.resolve() } },
-      { provide: HouseStyleService, useValue: { style, loaded: signal(true) } },
-      {
-        provide: GraphicLock,
-        useValue: {
-          stale,
-          left,
-          hold: (id: string) => {
-            lock.held = id;
-            return Promise.resolve();
-          },
-          leave: (id: string) => left.next(id),
-          writes: (id?: string) => lock.writing && id !== undefined && lock.held === id,
-          changed: (id: string) => lock.told.push(id),
+  injector = rootInjector([
+    provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }),
+    { provide: GraphicsRepository, useValue: repository },
+    { provide: StorageHealth, useValue: { look: () => Promise.resolve(), askToKeep: () => Promise.resolve() } },
+    { provide: PixelsService, useValue: { forget: () => undefined } },
+    { provide: LastWordsService, useValue: { written: Promise.resolve() } },
+    { provide: HouseStyleService, useValue: { style, loaded: signal(true) } },
+    {
+      provide: GraphicLock,
+      useValue: {
+        stale,
+        left,
+        hold: (id: string) => {
+          lock.held = id;
+          return Promise.resolve();
         },
+        leave: (id: string) => left.next(id),
+        writes: (id?: string) => lock.writing && id !== undefined && lock.held === id,
+        changed: (id: string) => lock.told.push(id),
       },
-      { provide: ErrorHandler, useValue: { handleError: (e: unknown) => console.error(e) } },
-      provideEffects(PersistenceEffects),
-    ],
-    Injector.NULL,
-    'test',
-    new Set(['root', 'environment']),
-  );
-  (injector as unknown as { resolveInjectorInitializers(): void }).resolveInjectorInitializers();
+    },
+    provideEffects(PersistenceEffects),
+  ]);
 });
 afterEach(async () => {
   injector.destroy();

@@ -1,0 +1,193 @@
+import '@angular/compiler';
+import { DestroyRef, signal, type Injector } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Subject } from 'rxjs';
+import {
+  applyEdit,
+  bad,
+  frameFor,
+  frameOf,
+  good,
+  newGraphic,
+  plainHouseStyle,
+  slotsToStart,
+  type Edit,
+  type Frame,
+  type Graphic,
+} from '@bright-slot/core';
+import { SiteClient, type Sending } from '../connector/site-client';
+import { FieldsService } from '../document/fields.service';
+import { FitReportService } from '../document/fit-report.service';
+import { Workbench } from '../document/workbench';
+import { PixelsService } from '../pixels/pixels.service';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { HouseStyleService } from '../storage/house-style.service';
+import { rootInjector } from '../testing/root-injector';
+import { ExportSession } from './export-session';
+
+const slot = slotsToStart.find((s) => s.id === 'blog-header')!;
+const graphic = signal<Graphic>(newGraphic({ id: 'g', name: 'Autumn glazes', created: '2026-11-29T00:00:00Z', slot }));
+const frame = signal<Frame | null>(null);
+const edits: Edit[] = [];
+const sent: Sending[] = [];
+const frozen: string[] = [];
+const noted: { name: string; to: string }[] = [];
+const findings = signal<{ id: string; group: string; title: string }[]>([]);
+let answer: () => unknown = () => good({ id: 'p1', name: sent.at(-1)!.name, slot: 'blog-header' });
+const dialog = { said: undefined as unknown, opened: [] as unknown[] };
+
+let injector: Injector & { destroy(): void };
+let out: ExportSession;
+
+function edit(e: Edit): void {
+  edits.push(e);
+  graphic.set(applyEdit(graphic(), e));
+  frame.set(frameOf(graphic(), frame()!.id));
+}
+
+beforeEach(async () => {
+  for (const list of [edits, sent, noted, frozen, dialog.opened]) list.splice(0);
+  findings.set([]);
+  dialog.said = undefined;
+  answer = () => good({ id: 'p1', name: sent.at(-1)!.name, slot: 'blog-header' });
+  graphic.set(newGraphic({ id: 'g', name: 'Autumn glazes', created: '2026-11-29T00:00:00Z', slot }));
+  frame.set(frameOf(graphic()));
+  const site = {
+    origin: 'https://site.example',
+    site: () => Promise.resolve(good({ names: [], pages: [{ path: '/blog', slots: [{ id: 'blog-header' }] }] })),
+    send: (s: Sending) => {
+      sent.push(s);
+      return Promise.resolve(answer());
+    },
+    show: () => Promise.resolve(good(null)),
+  };
+  const report = { report: () => ({ findings: findings() }), settled: () => true };
+  injector = rootInjector([
+    { provide: Workbench, useValue: { graphic, frame, edit } },
+    {
+      provide: GraphicsRepository,
+      useValue: {
+        exportedNames: () => Promise.resolve(['autumn-glazes-blog-header-2026-11-29a.png']),
+        exportsOf: () => Promise.resolve([]),
+        addExport: (e: { name: string; to: string }) => {
+          noted.push(e);
+          return Promise.resolve();
+        },
+      },
+    },
+    { provide: PixelsService, useValue: { file: () => new Promise(() => undefined) } },
+    { provide: SiteClient, useValue: site },
+    { provide: HouseStyleService, useValue: { style: signal(plainHouseStyle) } },
+    { provide: FieldsService, useValue: { freeze: (id: string) => void frozen.push(id) } },
+    { provide: FitReportService, useValue: report },
+    {
+      provide: MatDialog,
+      useValue: {
+        open: (_: unknown, { data }: { data: unknown }) => {
+          dialog.opened.push(data);
+          const closed = new Subject<unknown>();
+          queueMicrotask(() => {
+            closed.next(dialog.said);
+            closed.complete();
+          });
+          return { afterClosed: () => closed };
+        },
+      },
+    },
+    { provide: DestroyRef, useValue: { onDestroy: () => () => undefined } },
+    ExportSession,
+  ]);
+  out = injector.get(ExportSession);
+  await out.begin('g', 'chosen');
+});
+afterEach(() => injector.destroy());
+
+const made = (size = 10) => {
+  const format = out.format();
+  const blob = new Blob([new Uint8Array(size)]);
+  out.files.set([{ format, state: 'made', blob, url: 'blob:x' } as never]);
+};
+const describeAs = (alt: string) =>
+  edit({ type: 'set-export', frame: frame()!.id, choices: { alt }, name: 'Description' });
+
+it('names the file by the house’s pattern, and steps past names that were given', () => {
+  expect(out.name()).toMatch(/^autumn-glazes-blog-header-\d{4}-\d\d-\d\da\.jpg$/);
+  out.typedName.set('Autumn Glazes.jpg');
+  expect(out.nameProblem()).toContain('Small letters');
+  out.typedName.set('autumn.png');
+  expect(out.nameProblem()).toContain('ends in .jpg');
+  out.typedName.set('autumn-glazes-blog-header-2026-11-29a.png');
+  out.choose('png');
+  out.typedName.set('autumn-glazes-blog-header-2026-11-29a.png');
+  expect(out.nextFree()).toBe('autumn-glazes-blog-header-2026-11-29b.png');
+  expect([out.ready(), out.why()]).toEqual([false, 'The file is being made.']);
+});
+
+it('what is chosen is a step of its frame; the same again is none', () => {
+  out.choose('webp');
+  out.choose('webp');
+  expect(edits).toEqual([{ type: 'set-export', frame: 'main', choices: { format: 'webp' }, name: 'Format: WebP' }]);
+  out.draftQuality.set(70);
+  out.setQuality();
+  out.draftQuality.set(70);
+  out.setQuality();
+  out.setAlt('A shelf');
+  out.setAlt('A shelf');
+  expect(edits).toHaveLength(3);
+  expect(frame()!.export).toMatchObject({ format: 'webp', quality: 70, alt: 'A shelf' });
+});
+
+it('another frame has choices, a name and a description of its own', () => {
+  const second = frameFor('b', { x: 0, y: 0, width: 100, height: 50 }, { ...slot, id: 'x', name: 'Card' });
+  graphic.set({ ...graphic(), frames: [...graphic().frames, second] });
+  describeAs('The first');
+  frame.set(frameOf(graphic(), 'b'));
+  out.setAlt('The second');
+  out.choose('png');
+  expect(out.name()).toContain('autumn-glazes-card-');
+  expect(graphic().frames.map((f) => [f.export.alt, f.export.format])).toEqual([
+    ['The first', 'jpeg'],
+    ['The second', 'png'],
+  ]);
+});
+
+it('asks for a description where there is none, and sends nothing when that is called off', async () => {
+  made();
+  dialog.said = null;
+  await out.send();
+  expect(sent).toEqual([]);
+  dialog.said = 'A shelf of pots';
+  await out.send();
+  expect(sent[0]).toMatchObject({ alt: 'A shelf of pots', slot: 'blog-header', graphic: { id: 'g' } });
+  expect(frame()!.export.alt).toBe('A shelf of pots');
+  expect(out.visitorAddress()).toBe('https://site.example/blog');
+  expect(noted).toMatchObject([{ to: 'site' }]);
+  expect(frozen).toEqual(['g']);
+});
+
+it('asks once before it sends what the report found something about, and not about the same again', async () => {
+  describeAs('A shelf');
+  made();
+  findings.set([{ id: 'faint:w', group: 'before', title: 'Too faint' }]);
+  dialog.said = false;
+  await out.send();
+  expect([sent.length, dialog.opened]).toEqual([0, [['Too faint']]]);
+  dialog.said = true;
+  await out.send();
+  await out.send();
+  expect([sent.length, dialog.opened.length]).toEqual([2, 2]);
+});
+
+it('a refusal is told with the next free name, and nothing is noted', async () => {
+  describeAs('A shelf');
+  made();
+  answer = () => ({
+    ...bad('taken', 'That name is taken.'),
+    problem: { code: 'taken', message: 'That name is taken.', next: 'b.jpg' },
+  });
+  await out.send();
+  expect(out.refused()).toMatchObject({ message: 'That name is taken.', next: 'b.jpg' });
+  expect([noted, out.sent(), out.sending()]).toEqual([[], null, false]);
+  out.useNext('b.jpg');
+  expect([out.name(), out.refused()]).toEqual(['b.jpg', null]);
+});
