@@ -27,4 +27,5 @@ export default {
     { ...common, displayName: 'e2e', rootDir: 'e2e', testMatch: ['<rootDir>/src/**/*.spec.ts'], testTimeout: 240_000 },
   ],
   testTimeout: 240_000,
+  testSequencer: './tools/jest-sequencer.mjs',
 };
