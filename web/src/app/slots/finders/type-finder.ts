@@ -82,7 +82,7 @@ import { SelectField } from '../../ui/select-field';
     }
   `,
   styleUrl: './_finder.scss',
-  styles: '.back { color: var(--ink-soft); font-weight: 400; font-size: 12px; }',
+  styles: '.back { color: var(--ink-soft); font-weight: 400; font-size: 12px; white-space: normal; }',
 })
 export class TypeFinder {
   readonly added = output<readonly Slot[]>();
