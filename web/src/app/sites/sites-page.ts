@@ -4,7 +4,8 @@ import { RouterLink } from '@angular/router';
 import { sizeText, slotsToStart, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
 import { Icon } from '../ui/icon';
-import { droppedFiles, holdsFiles, slotUnder } from '../ui/dropped';
+import { slotUnder } from '../ui/dropped';
+import { FileDrop } from '../ui/file-drop';
 import { MakeGraphic } from '../document/make-graphic';
 import { PageLikeness, type Likeness } from '../page/page-likeness';
 import { SlotBook } from '../storage/slot-book.service';
@@ -34,7 +35,8 @@ const WINDOW = { width: 380, height: 252 };
   selector: 'bs-sites-page',
   imports: [PlaceBar, Icon, PageLikeness, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'place', '(dragover)': 'dragOver($event)', '(drop)': 'dropped($event)' },
+  hostDirectives: [FileDrop],
+  host: { class: 'place' },
   templateUrl: './sites-page.html',
   styleUrl: './sites-page.scss',
 })
@@ -77,6 +79,7 @@ export class SitesPage {
   }
 
   constructor() {
+    inject(FileDrop).files.subscribe(({ files, event }) => void this.dropped(files, event));
     void this.reload();
     void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.graphic.id))));
   }
@@ -89,16 +92,10 @@ export class SitesPage {
     } else this.problem.set(site.problem.message);
   }
 
-  protected dragOver(event: DragEvent): void {
-    if (holdsFiles(event)) event.preventDefault();
-  }
-
   /** A picture on a place begins a graphic for it. */
-  protected async dropped(event: DragEvent): Promise<void> {
+  private async dropped(files: readonly File[], event: DragEvent): Promise<void> {
     const id = slotUnder(event);
     const on = this.cards().flatMap((c) => c.slots.filter((s) => s.slot.id === id))[0];
-    const files = droppedFiles(event);
-    if (!files.length) return;
     if (on) await this.start(on, files);
     else this.problem.set('Drop a picture on one of the places, and a graphic for it is begun.');
   }

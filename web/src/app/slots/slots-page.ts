@@ -46,7 +46,8 @@ import { ScreenshotFinder } from './finders/screenshot-finder';
 import { StripFinder } from './finders/strip-finder';
 import { TypeFinder } from './finders/type-finder';
 import { today } from '../ui/when';
-import { droppedFiles, holdsFiles, slotUnder } from '../ui/dropped';
+import { slotUnder } from '../ui/dropped';
+import { FileDrop } from '../ui/file-drop';
 import { saveFile } from '../ui/download';
 import { valueOf } from '../ui/event-value';
 
@@ -88,7 +89,8 @@ const MOST_FILE = 16_000_000;
   ],
   providers: [ShotService],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'place', '(dragover)': 'dragOver($event)', '(drop)': 'dropped($event)' },
+  hostDirectives: [FileDrop],
+  host: { class: 'place' },
   templateUrl: './slots-page.html',
   styleUrl: './slots-page.scss',
 })
@@ -169,15 +171,13 @@ export class SlotsPage {
     this.filter.set(noFilter);
   }
 
-  protected dragOver(event: DragEvent): void {
-    if (holdsFiles(event)) event.preventDefault();
+  constructor() {
+    inject(FileDrop).files.subscribe(({ files, event }) => void this.dropped(files, event));
   }
 
   /** A picture on a slot begins a graphic for it; a book of slots is brought in wherever it lands. */
-  protected async dropped(event: DragEvent): Promise<void> {
+  private async dropped(files: readonly File[], event: DragEvent): Promise<void> {
     const slot = this.book.byId().get(slotUnder(event) ?? this.selectedId() ?? '');
-    const files = droppedFiles(event);
-    if (!files.length) return;
     if (/\.json$/i.test(files[0]!.name)) return this.bringIn(files);
     if (slot) return this.start(slot, files);
     this.problems.set(['Drop a picture on one of the slots, and a graphic for it is begun.']);

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input, output, signal } from '@angular/core';
 import { typedSlot, type Result, type Slot } from '@bright-slot/core';
+import { FileDrop } from '../../ui/file-drop';
 import { TextField } from '../../ui/text-field';
 import { SiteClient } from '../../connector/site-client';
 import { CurrentPictures, type Diagnosed } from '../../media/current-picture.service';
@@ -13,10 +14,9 @@ import { SlotSelect } from './slot-select';
   selector: 'bs-picture-finder',
   imports: [TextField, AddSlot, SlotSelect, PictureFacts],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  hostDirectives: [FileDrop],
   host: {
     '(document:paste)': 'pasted($event)',
-    '(dragover)': '$event.preventDefault()',
-    '(drop)': 'dropped($event)',
   },
   template: `
     <h2>Current picture</h2>
@@ -109,6 +109,7 @@ export class PictureFinder {
   private controller: AbortController | undefined;
 
   constructor() {
+    inject(FileDrop).files.subscribe(({ files }) => this.choose(files));
     inject(DestroyRef).onDestroy(() => {
       this.controller?.abort();
       this.release();
@@ -166,11 +167,6 @@ export class PictureFinder {
   protected choose(files: FileList | readonly File[] | null): void {
     const file = files?.[0];
     if (file) void this.take(() => this.pictures.fromFile(file));
-  }
-
-  protected dropped(event: DragEvent): void {
-    event.preventDefault();
-    this.choose(event.dataTransfer?.files ?? null);
   }
 
   protected pasted(event: ClipboardEvent): void {
