@@ -35,6 +35,7 @@ export * from './graphic/adapt-to-slot';
 export * from './graphic/swap';
 export * from './graphic/check';
 export * from './graphic/history';
+export * from './graphic/stored-step';
 export * from './geometry/path-form';
 export * from './words/words';
 export * from './words/appearance';

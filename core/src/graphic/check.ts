@@ -3,6 +3,7 @@ import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
 import { Backdrop, GraphicRecord, Layer, type Graphic } from './graphic';
 import { Frame } from './frame';
+import { migrateGraphic } from './migrate';
 import { limits } from '../limits';
 
 /** A value as its schema allows it, and in words what of it had to be left out. */
@@ -118,4 +119,39 @@ export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
   const value = same ? graphic : { ...graphic, ...rest.value, layers, backdrop, frames: frames as Frame[] };
   sound.add(value);
   return good({ value, told: [...new Set(told)] });
+}
+
+/** Parts of graphics that were read, by what they were read from: what did not change is shared between steps. */
+const reading = <T extends object>(schema: z.ZodType<T>) => {
+  const known = new WeakMap<object, T>();
+  return (value: unknown): T | null => {
+    if (typeof value !== 'object' || value === null) return null;
+    const before = known.get(value);
+    if (before) return before;
+    const read = schema.safeParse(value);
+    if (!read.success) return null;
+    known.set(value, read.data);
+    sound.add(read.data);
+    return read.data;
+  };
+};
+const readLayer = reading<Layer>(Layer);
+const readBackdrop = reading<Graphic['backdrop']>(Backdrop);
+const readFrame = reading<Frame>(Frame);
+const Rest = GraphicRecord.omit({ layers: true, backdrop: true, frames: true });
+
+/**
+ * A stored graphic as `Graphic` reads it, of any earlier version; null where it cannot be. Reading costs what was not
+ * read before, and what two graphics share is shared by what is read of them.
+ */
+export function readGraphic(value: unknown): Graphic | null {
+  const now = migrateGraphic(value) as Record<'layers' | 'backdrop' | 'frames', unknown> | null | undefined;
+  const rest = Rest.safeParse(now);
+  if (!rest.success || !Array.isArray(now?.layers) || !Array.isArray(now.frames)) return null;
+  if (now.layers.length > limits.layers || !now.frames.length) return null;
+  const layers = now.layers.map(readLayer);
+  const frames = now.frames.map(readFrame);
+  const backdrop = readBackdrop(now.backdrop);
+  if (!backdrop || layers.includes(null) || frames.includes(null)) return null;
+  return { ...rest.data, layers: layers as Layer[], backdrop, frames: frames as Frame[] };
 }

@@ -2,13 +2,14 @@ import '../zod-setup';
 import * as z from 'zod';
 import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
-import { checkGraphic, heldWithin } from './check';
+import { checkGraphic, heldWithin, readGraphic } from './check';
 import { applyEdit, type Change, type Edit } from './edit';
 import { GRAPHIC_VERSION, Graphic, GraphicRecord } from './graphic';
 import { migrateGraphic } from './migrate';
 import { limits } from '../limits';
 
-const own = {
+/** What every step has, however it is stored. */
+export const stepOwn = {
   id: z.string().min(1).max(64),
   graphicId: z.string().min(1).max(64),
   parent: z.string().nullable(),
@@ -19,15 +20,16 @@ const own = {
 };
 
 /** One node of the history: the graphic as it stood after an edit. */
-export const Step = z.object({ ...own, graphic: Graphic });
+export const Step = z.object({ ...stepOwn, graphic: Graphic });
 export type Step = z.infer<typeof Step>;
 
 /** A step whose graphic is of this version already. */
-const StepNow = z.object({ ...own, graphic: GraphicRecord });
+const StepNow = z.object({ ...stepOwn, graphic: GraphicRecord });
 
-/** Whether a stored step, as it was read, holds a graphic that a later version of this app wrote. */
+/** Whether a stored step, as it was read, holds a graphic, or a patch of one, that a later version of this app wrote. */
 export function isNewerStep(step: unknown): boolean {
-  return isNewer((step as { graphic?: unknown } | null | undefined)?.graphic, GRAPHIC_VERSION);
+  const graphic = (step as { graphic?: unknown } | null | undefined)?.graphic;
+  return isNewer(graphic === undefined ? step : graphic, GRAPHIC_VERSION);
 }
 
 /** Whether something that was read says it is of a later version than `most`. */
@@ -55,10 +57,22 @@ export function startHistory(graphic: Graphic, id: string, at: number, name = 'M
 
 /** A stored step as it is read: of any version, what is beyond a limit held within it. Null where it cannot be read. */
 export function readStep(record: unknown): Step | null {
-  if (isNewerStep(record)) return null;
-  const read = Step.safeParse(record);
-  if (read.success) return read.data;
   if (typeof record !== 'object' || record === null || !('graphic' in record)) return null;
+  if (known.has(record)) return record as Step;
+  const step = readAny(record);
+  if (step) known.add(step);
+  return step;
+}
+
+/** Steps that were read are not read again. */
+const known = new WeakSet<object>();
+const StepOwn = z.object(stepOwn);
+
+function readAny(record: { readonly graphic: unknown }): Step | null {
+  if (isNewerStep(record)) return null;
+  const own = StepOwn.safeParse(record);
+  const graphic = own.success ? readGraphic(record.graphic) : null;
+  if (own.success && graphic) return { ...own.data, graphic };
   const now = { ...record, graphic: migrateGraphic(record.graphic) };
   return heldWithin(StepNow, now)?.value ?? null;
 }
@@ -154,9 +168,23 @@ export function historyFrom(steps: readonly Step[], head: string, next: Readonly
   return { steps: byId, head: byId.has(head) ? head : last.id, next: latest };
 }
 
+/**
+ * A history of which the head was read first, once the steps before and beside it are read too (see `readSteps`). What
+ * is in hand is newer than what was read; which step follows which was mended in what was read.
+ */
+export function withEarlier(h: History, read: readonly Step[]): History {
+  const steps = new Map(read.map((s) => [s.id, s]));
+  for (const own of h.steps.values()) {
+    const parent = steps.get(own.id)?.parent;
+    steps.set(own.id, parent === undefined || parent === own.parent ? own : { ...own, parent });
+  }
+  return historyFrom([...steps.values()], h.head, h.next)!;
+}
+
 /** The step that is shown. */
 export const headOf = (h: History): Step => h.steps.get(h.head)!;
 export const current = (h: History): Graphic => headOf(h).graphic;
+/** Whether there is a step before; it may not be read yet. */
 export const canUndo = (h: History): boolean => headOf(h).parent !== null;
 export const canRedo = (h: History): boolean => h.next.has(h.head);
 
@@ -237,15 +265,16 @@ export function redo(h: History): History {
 export function goTo(h: History, id: string): History {
   if (!h.steps.has(id) || id === h.head) return h;
   const next = new Map(h.next);
-  for (let s = h.steps.get(id)!; s.parent !== null; s = h.steps.get(s.parent)!) next.set(s.parent, s.id);
+  for (let s = h.steps.get(id); s && s.parent !== null; s = h.steps.get(s.parent)) next.set(s.parent, s.id);
   return { ...h, head: id, next };
 }
 
-/** The steps in a row: from the beginning through the head to the end of its branch. */
+/** The steps in a row, as far as they are read: from the beginning through the head to the end of its branch. */
 export function line(h: History): Step[] {
   const back: Step[] = [];
   for (let s: Step | undefined = headOf(h); s; s = s.parent === null ? undefined : h.steps.get(s.parent)) back.push(s);
   back.reverse();
-  for (let child = h.next.get(h.head); child !== undefined; child = h.next.get(child)) back.push(h.steps.get(child)!);
+  const follows = (s: Step) => h.steps.get(h.next.get(s.id) ?? '');
+  for (let s = follows(headOf(h)); s; s = follows(s)) back.push(s);
   return back;
 }

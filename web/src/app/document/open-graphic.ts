@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { bad, current, type Result } from '@bright-slot/core';
+import { bad, current, type History, type Result } from '@bright-slot/core';
 import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { GraphicLock } from './graphic-lock';
@@ -68,11 +68,24 @@ export class OpenGraphic {
       if (!opened.ok) return opened;
       // The lock may have gone to another tab while it was read.
       const writer = this.lock.writes(id) ? opened.value.writer : null;
-      this.store.dispatch(WorkbenchActions.opened({ history: opened.value.history, writer, told: opened.value.told }));
+      const { history, told, partly } = opened.value;
+      this.store.dispatch(WorkbenchActions.opened({ history, writer, told, partly }));
+      if (partly) void this.readEarlier(id, history);
       return { ok: true, value: null };
     } catch {
       return bad('storage', 'The browser’s storage could not be read. Reload the page; nothing was changed.');
     }
+  }
+
+  /** The head is on screen; what is undone to comes after it. */
+  private async readEarlier(id: string, of: History): Promise<void> {
+    const read = await this.repository.earlier(id).catch(() => null);
+    const steps = read?.ok ? read.value.steps : [];
+    const why = read?.ok ? read.value.told : (read?.problem.message ?? '');
+    const told = steps.length
+      ? why
+      : `The steps before this one could not be read, so undo goes back to here and no further. ${why}`.trim();
+    this.store.dispatch(WorkbenchActions.earlierRead({ of, steps, told }));
   }
 
   close(id: string): void {

@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { concatMap, filter, map, tap, withLatestFrom } from 'rxjs';
 import { headOf, type History, type Step } from '@bright-slot/core';
 import { GraphicsRepository, type Writer } from '../storage/graphics-repository';
+import { redoToWrite } from '../storage/history-store';
 import { keepLastWords } from '../storage/last-words';
 import { storageProblem } from '../storage/storage-problem';
 import { StorageHealth } from '../storage/storage-health.service';
@@ -52,7 +53,7 @@ export class PersistenceEffects {
       graphicId: headOf(seen).graphicId,
       token: writer.token,
       head: seen.head,
-      next: [...seen.next],
+      next: redoToWrite(writer.next, seen.next, new Set(unsaved.keys())),
       steps: [...unsaved.values()],
       at: Date.now(),
     });
@@ -64,6 +65,24 @@ export class PersistenceEffects {
         ofType(WorkbenchActions.opened),
         tap(({ history, writer }) => {
           this.session = writer && { writer, seen: history, unsaved: new Map(), changed: false };
+        }),
+      ),
+    { dispatch: false },
+  );
+
+  /** What was read later is on disk as it is. */
+  readonly earlier = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(WorkbenchActions.earlierRead),
+        withLatestFrom(this.store.select(workbenchFeature.selectWorkbenchState)),
+        tap(([, { history, token }]) => {
+          const own = this.session;
+          if (!history || own?.writer.token !== token) return;
+          const next = new Map([...history.next].filter(([from]) => !own.seen.next.has(from)));
+          for (const [from, to] of own.writer.next) next.set(from, to);
+          own.writer = { ...own.writer, next };
+          own.seen = history;
         }),
       ),
     { dispatch: false },
@@ -106,8 +125,10 @@ export class PersistenceEffects {
           const h = own.seen;
           const steps = [...own.unsaved.values()];
           own.changed = false;
-          await this.repository.save(h, steps, at, own.writer);
-          own.writer = { token: own.writer.token, head: h.head };
+          const before = own.writer;
+          const after = await this.repository.save(h, steps, at, before);
+          // What was read meanwhile is on disk beside what was written.
+          own.writer = own.writer === before ? after : { ...after, next: new Map([...own.writer.next, ...after.next]) };
           for (const s of steps) if (own.unsaved.get(s.id) === s) own.unsaved.delete(s.id);
           this.lock.changed(headOf(h).graphicId);
           void this.health.look();

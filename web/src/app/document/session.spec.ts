@@ -6,7 +6,15 @@ import { Store, provideStore } from '@ngrx/store';
 import { Dexie } from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { Subject } from 'rxjs';
-import { current, newGraphic, plainHouseStyle, slotsToStart, startHistory, type WordsLayer } from '@bright-slot/core';
+import {
+  current,
+  newGraphic,
+  plainHouseStyle,
+  slotsToStart,
+  startHistory,
+  withEarlier,
+  type WordsLayer,
+} from '@bright-slot/core';
 import { PixelsService } from '../pixels/pixels.service';
 import { Database } from '../storage/database';
 import { GraphicsRepository } from '../storage/graphics-repository';
@@ -77,13 +85,15 @@ afterEach(async () => {
 
 const state = () => injector.get(Store).selectSignal(workbenchFeature.selectWorkbenchState)();
 const settled = async () => {
-  for (let i = 0; i < 200 && (i < 3 || state().saving > 0); i++) await new Promise((r) => setTimeout(r, 5));
+  for (let i = 0; i < 200 && (i < 3 || state().saving > 0 || state().partly); i++)
+    await new Promise((r) => setTimeout(r, 5));
   expect(state().saving).toBe(0);
 };
 const stored = async (id: string) => {
   const opened = await repository.open(id, null);
   if (!opened.ok) throw new Error(opened.problem.message);
-  return opened.value.history;
+  const earlier = await repository.earlier(id);
+  return earlier.ok ? withEarlier(opened.value.history, earlier.value.steps) : opened.value.history;
 };
 const rename = (to: string) => injector.get(Workbench).edit({ type: 'rename', to, name: `Renamed to ${to}` });
 
@@ -117,7 +127,9 @@ describe('opening', () => {
     await injector.get(OpenGraphic).open('a');
     const history = await stored('a');
     const step = { ...history.steps.get('a-0')!, id: 'a-1', parent: 'a-0', name: 'Elsewhere' };
-    await db.steps.put({ ...step, graphic: { ...step.graphic, name: 'Changed elsewhere' } });
+    const changed = { ...step, graphic: { ...step.graphic, name: 'Changed elsewhere' } };
+    await db.steps.put(changed);
+    await db.heads.put({ id: 'a', step: changed, depth: 0, weight: 0 });
     await db.graphics.update('a', { head: 'a-1' });
     stale.next('a');
     for (let i = 0; i < 100 && state().history!.head !== 'a-1'; i++) await new Promise((r) => setTimeout(r, 5));

@@ -4,7 +4,7 @@ import { newGraphic, slotsToStart, startHistory, current, type Edit } from '@bri
 import { BACKDROP, WorkbenchActions, surviving, workbenchFeature } from './workbench.store';
 
 const { reducer } = workbenchFeature;
-const writer = { token: 't', head: 's1' };
+const writer = { token: 't', head: 's1', next: new Map<string, string>() };
 const graphic = newGraphic({ id: 'g', name: 'One', created: '', slot: slotsToStart[0]! });
 const opened = reducer(undefined, WorkbenchActions.opened({ history: startHistory(graphic, 's1', 1), writer }));
 const renamed = reducer(

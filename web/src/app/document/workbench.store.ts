@@ -19,15 +19,19 @@ import {
   line,
   redo,
   undo,
+  withEarlier,
   type Change,
   type Edit,
   type Graphic,
   type History,
   type Problem,
+  type Step,
 } from '@bright-slot/core';
 
 export interface WorkbenchState {
   history: History | null;
+  /** What was opened, while its head alone is read; null once the steps before and beside it are too. */
+  partly: History | null;
   /** The session that may write what is open; null where it is only read. */
   token: string | null;
   selected: string | null;
@@ -43,6 +47,7 @@ export interface WorkbenchState {
 
 const initial: WorkbenchState = {
   history: null,
+  partly: null,
   token: null,
   selected: null,
   saving: 0,
@@ -54,7 +59,9 @@ const initial: WorkbenchState = {
 export const WorkbenchActions = createActionGroup({
   source: 'Workbench',
   events: {
-    opened: props<{ history: History; writer: Writer | null; told?: string }>(),
+    opened: props<{ history: History; writer: Writer | null; told?: string; partly?: boolean }>(),
+    /** The other steps of what was opened as `of`; none where they could not be read, as `told` says. */
+    earlierRead: props<{ of: History; steps: readonly Step[]; told: string }>(),
     closed: emptyProps(),
     /** `step` and `at` are given by the caller, so that the reducer stays pure. */
     edited: props<{ edit: Edit; step: string; at: number; select?: string | null }>(),
@@ -89,12 +96,13 @@ export const workbenchFeature = createFeature({
   name: 'workbench',
   reducer: createReducer(
     initial,
-    on(WorkbenchActions.opened, (s, { history, writer, told }) => {
+    on(WorkbenchActions.opened, (s, { history, writer, told, partly }) => {
       const same = s.history !== null && current(s.history).id === current(history).id;
       const kept = same && current(history).layers.some((l) => l.id === s.selected);
       return {
         ...s,
         history,
+        partly: partly ? history : null,
         token: writer?.token ?? null,
         selected: kept ? s.selected : null,
         // What is open now is what is stored.
@@ -102,7 +110,19 @@ export const workbenchFeature = createFeature({
         told: told ? { message: told } : s.told,
       };
     }),
-    on(WorkbenchActions.closed, (s) => ({ ...s, history: null, token: null, selected: null, problem: null })),
+    on(WorkbenchActions.earlierRead, (s, { of, steps, told }) => {
+      if (!s.history || s.partly !== of) return s;
+      const history = steps.length ? withEarlier(s.history, steps) : s.history;
+      return { ...s, history, partly: null, told: told ? { message: told } : s.told };
+    }),
+    on(WorkbenchActions.closed, (s) => ({
+      ...s,
+      history: null,
+      partly: null,
+      token: null,
+      selected: null,
+      problem: null,
+    })),
     on(WorkbenchActions.edited, (s, { edit, step, at, select }) => {
       if (!s.history) return s;
       const done = commit(s.history, edit, step, at);

@@ -1,6 +1,8 @@
-import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
+import { Injectable, computed, effect, inject, linkedSignal, signal } from '@angular/core';
 import { Store, type Action } from '@ngrx/store';
 import {
+  current,
+  headOf,
   isPicture,
   applyEdit,
   frameOf,
@@ -8,6 +10,7 @@ import {
   type Edit,
   type Frame,
   type Graphic,
+  type History,
   type Layer,
   type Stretch,
   wordsTaken,
@@ -27,6 +30,8 @@ export class Workbench {
   private readonly store = inject(Store);
   private readonly lock = inject(GraphicLock);
   private readonly token = this.store.selectSignal(workbenchFeature.selectToken);
+  private readonly partly = this.store.selectSignal(workbenchFeature.selectPartly);
+  private readonly history = this.store.selectSignal(workbenchFeature.selectHistory);
   readonly graphic = this.store.selectSignal(workbenchFeature.selectGraphic);
   readonly selectedId = this.store.selectSignal(workbenchFeature.selectSelected);
   readonly draft = signal<Edit | null>(null);
@@ -86,10 +91,30 @@ export class Workbench {
   /** Whether what is open may be changed here: this tab holds its lock, and its session its token. */
   readonly writes = computed(() => this.token() !== null && this.lock.writes(this.graphic()?.id));
 
-  /** Every change goes through here: drafts are dropped, and nothing is changed without the lock. */
-  private act(action: Action): void {
+  /** Acts that wait for steps which are still being read, and what is done after them. */
+  private readonly waiting: { readonly of: string; readonly action: Action }[] = [];
+
+  constructor() {
+    effect(() => {
+      if (this.partly()) return;
+      const id = this.graphic()?.id;
+      for (const { of, action } of this.waiting.splice(0)) if (of === id && this.writes()) this.store.dispatch(action);
+    });
+  }
+
+  /**
+   * Every change goes through here: drafts are dropped, and nothing is changed without the lock. Where it goes to a
+   * step that is not read yet, it is done once it is.
+   */
+  private act(action: Action, goesTo: (h: History) => string | null = () => null): void {
     this.draft.set(null);
-    if (this.writes()) this.store.dispatch(action);
+    if (!this.writes()) return;
+    const partly = this.partly();
+    const history = this.history();
+    const step = partly && history && goesTo(history);
+    if (history && (this.waiting.length || (step !== null && !history.steps.has(step))))
+      this.waiting.push({ of: current(history).id, action });
+    else this.store.dispatch(action);
   }
 
   /** Commits an edit (and drops any draft). `select` names the layer to select with it. */
@@ -149,14 +174,14 @@ export class Workbench {
   }
 
   undo(): void {
-    this.act(WorkbenchActions.undone());
+    this.act(WorkbenchActions.undone(), (h) => headOf(h).parent);
   }
 
   redo(): void {
-    this.act(WorkbenchActions.redone());
+    this.act(WorkbenchActions.redone(), (h) => h.next.get(h.head) ?? null);
   }
 
   goTo(step: string): void {
-    this.act(WorkbenchActions.wentTo({ step }));
+    this.act(WorkbenchActions.wentTo({ step }), () => '');
   }
 }

@@ -1,17 +1,47 @@
-import { Dexie, type DexieOptions, type EntityTable } from 'dexie';
-import type { BroughtFont, Silhouette, Slot, Step } from '@bright-slot/core';
+import { Dexie, type DexieOptions, type EntityTable, type Table, type Transaction } from 'dexie';
+import {
+  readStep,
+  pairsOf,
+  type BroughtFont,
+  type Silhouette,
+  type Slot,
+  type Step,
+  type StoredStep,
+} from '@bright-slot/core';
+import { usesIn } from './used';
 
 /** A graphic's place in its own history, and what lists need to know of it. */
 export interface GraphicRecord {
   id: string;
   head: string;
-  /** For each step the child redo goes to. */
-  next: Record<string, string>;
   created: string;
   changed: number;
   deleted?: number;
   /** The session that may write it: whoever opened it for writing last. */
   writer?: string;
+}
+
+/** A graphic's head, whole, so that a list reads no other step. */
+export interface HeadRecord {
+  /** The graphic's. */
+  id: string;
+  step: Step;
+  /** How far it is from the last step that is stored whole (see `Stored`). */
+  depth: number;
+  weight: number;
+}
+
+/** Where redo leads from a step, where that is not the latest of what follows it. */
+export interface RedoRecord {
+  from: string;
+  to: string;
+  graphicId: string;
+}
+
+/** That some step of a graphic uses a picture (by its hash) or a font (`font/` and its family). */
+export interface UseRecord {
+  graphicId: string;
+  what: string;
 }
 
 /** A picture brought in; the blob is kept once, under the SHA-256 of its bytes. */
@@ -71,7 +101,10 @@ export interface SettingRecord {
 
 export class Database extends Dexie {
   readonly graphics!: EntityTable<GraphicRecord, 'id'>;
-  readonly steps!: EntityTable<Step, 'id'>;
+  readonly steps!: EntityTable<StoredStep, 'id'>;
+  readonly heads!: EntityTable<HeadRecord, 'id'>;
+  readonly redo!: EntityTable<RedoRecord, 'from'>;
+  readonly uses!: Table<UseRecord, [string, string]>;
   readonly assets!: EntityTable<AssetRecord, 'hash'>;
   readonly previews!: EntityTable<PreviewRecord, 'graphicId'>;
   readonly exports!: EntityTable<ExportRecord, 'name'>;
@@ -93,7 +126,32 @@ export class Database extends Dexie {
     this.version(2).stores({ exports: 'name, graphicId' });
     this.version(3).stores({ slots: 'id' });
     this.version(4).stores({ fonts: 'hash, family' });
+    this.version(5)
+      .stores({
+        steps: 'id, graphicId, parent',
+        heads: 'id',
+        redo: 'from, graphicId',
+        uses: '[graphicId+what], graphicId, what',
+      })
+      .upgrade(headsApart);
   }
+}
+
+/** Before version 5 every step was whole, lists read the steps at the heads, and a sweep read all there are. */
+async function headsApart(t: Transaction): Promise<void> {
+  for (const record of await t.table<GraphicRecord & { next?: unknown }>('graphics').toArray()) {
+    const { next, ...own } = record;
+    await t.table('redo').bulkPut(pairsOf(next).map(([from, to]) => ({ from, to, graphicId: own.id })));
+    await t.table('graphics').put(own);
+    const step = readStep(await t.table('steps').get(own.head));
+    if (step?.graphicId === own.id) await t.table('heads').put({ id: own.id, step, depth: 0, weight: 0 });
+  }
+  const uses = new Map<string, UseRecord>();
+  await t.table('steps').each((step: { graphicId?: unknown } | null) => {
+    if (typeof step?.graphicId !== 'string') return;
+    for (const what of usesIn(step)) uses.set(`${step.graphicId} ${what}`, { graphicId: step.graphicId, what });
+  });
+  await t.table('uses').bulkPut([...uses.values()]);
 }
 
 let shared: Database | undefined;

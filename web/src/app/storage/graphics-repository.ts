@@ -12,19 +12,19 @@ import {
   isPicture,
   limits,
   nameFrom,
-  pairsOf,
   readStep,
-  readSteps,
   type Graphic,
   type History,
   type Point,
   type Result,
   type Step,
+  type Stored,
 } from '@bright-slot/core';
 import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
+import { HistoryStore, newer, redoToWrite, unreadable, type ReadHistory } from './history-store';
 import type { LastWords } from './last-words';
 import { Refused, storageProblem } from './storage-problem';
-import { usedIn } from './used';
+import { allUsed } from './used';
 
 /** A graphic as lists show it. */
 export interface GraphicEntry {
@@ -44,17 +44,12 @@ export interface UnreadableEntry {
 /** For how long a picture that nothing uses yet is left alone, ms. */
 const JUST_ADDED = 10 * 60_000;
 
-const newerText =
-  'This graphic was last changed in a newer Bright Slot. It is kept as it is and can be changed there; reload this page to get the newer one.';
-const unreadableText =
-  'This graphic was stored in a way this version cannot read. It is kept as it is: save it as a file, or delete it.';
-
 const stateOf = (record: GraphicRecord) => `${record.head}@${record.changed}`;
 
 /** A history that was opened, and what has to be said of it. */
-export interface Opened {
-  readonly history: History;
-  readonly told: string;
+export interface Opened extends ReadHistory {
+  /** Whether its head alone was read so far; the rest comes by `earlier`. */
+  readonly partly: boolean;
   /** Whose saves are taken from now on; null where it was only opened to be read. */
   readonly writer: Writer | null;
 }
@@ -63,6 +58,8 @@ export interface Opened {
 export interface Writer {
   readonly token: string;
   readonly head: string;
+  /** Where redo led. */
+  readonly next: ReadonlyMap<string, string>;
   /** Where there was no room to note who writes: who did before. */
   readonly instead?: { readonly of: string | undefined };
 }
@@ -90,90 +87,97 @@ function checkedSteps(steps: readonly Step[]): Step[] {
 }
 
 export class GraphicsRepository {
-  constructor(private readonly db: Database) {}
+  private readonly histories: HistoryStore;
+
+  constructor(private readonly db: Database) {
+    this.histories = new HistoryStore(db);
+  }
 
   /** All graphics that were not deleted, latest first, and those of which nothing can be read here. */
   async list(): Promise<{ entries: GraphicEntry[]; unreadable: UnreadableEntry[] }> {
     const records = (await this.db.graphics.toArray()).filter((r) => r.deleted === undefined);
     records.sort((a, b) => b.changed - a.changed);
-    const stored: unknown[] = await this.db.steps.bulkGet(records.map((r) => r.head));
+    const heads = await this.histories.heads(records);
     const entries: GraphicEntry[] = [];
-    const unreadable: UnreadableEntry[] = [];
+    const lost: UnreadableEntry[] = [];
     for (const [i, r] of records.entries()) {
-      const head = readStep(stored[i]);
-      const sound = head?.graphicId === r.id && head.graphic.id === r.id;
-      const graphic = sound ? head.graphic : await this.latestOf(r, stored[i]);
+      const { step, raw } = heads[i]!;
+      const graphic = step?.graphic ?? (await this.latestOf(r, raw));
       if (graphic) entries.push({ graphic, changed: r.changed, state: stateOf(r) });
       else {
-        const name = (stored[i] as { graphic?: { name?: unknown } } | undefined)?.graphic?.name;
-        const newer = isNewerStep(stored[i]);
-        unreadable.push({
+        const name = (raw as { graphic?: { name?: unknown } } | undefined)?.graphic?.name;
+        lost.push({
           id: r.id,
           name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
-          why: newer ? newerText : unreadableText,
+          why: (isNewerStep(raw) ? newer : unreadable).message,
         });
       }
     }
-    return { entries, unreadable };
+    return { entries, unreadable: lost };
   }
 
   /** The latest state of a graphic that can be read, where its head cannot. */
   private async latestOf(record: GraphicRecord, head: unknown): Promise<Graphic | null> {
     if (isNewerStep(head)) return null;
-    const opened = await this.read(record);
+    const opened = await this.histories.read(record);
     return opened.ok ? current(opened.value.history) : null;
   }
 
-  private async read(record: GraphicRecord): Promise<Result<Omit<Opened, 'writer'>>> {
-    const stored: unknown[] = await this.db.steps.where('graphicId').equals(record.id).toArray();
-    if (stored.some(isNewerStep)) return bad('newer', newerText);
-    const { steps, passed } = readSteps(stored, record.id);
-    const history = historyFrom(steps, record.head, new Map(pairsOf(record.next)));
-    if (!history) return bad('unreadable', unreadableText);
-    if (history.head !== record.head)
-      return good({
-        history,
-        told: `The last state of this graphic cannot be read. This is the latest that can: “${headOf(history).name}”.`,
-      });
-    const of = passed === 1 ? 'One earlier step' : `${passed} earlier steps`;
-    return good({
-      history,
-      told: passed ? `${of} of this graphic cannot be read and ${passed === 1 ? 'is' : 'are'} passed over.` : '',
-    });
-  }
-
   /**
-   * Opens a graphic. With a token it is opened for writing: from then on only that session's saves are taken. What
-   * cannot be read is passed over and said.
+   * Opens a graphic: its head, and all of its steps where that cannot be read. With a token it is opened for writing:
+   * from then on only that session's saves are taken. What cannot be read is passed over and said.
    */
   async open(id: string, token: string | null): Promise<Result<Opened>> {
-    if (token === null) return this.openAs(id, null, false);
+    const record = await this.db.graphics.get(id);
+    if (!record || record.deleted !== undefined)
+      return bad(
+        'no-graphic',
+        'There is no such graphic in this browser. It may have been deleted, or made in another browser.',
+      );
+    const opened = await this.readHead(record);
+    if (!opened.ok || token === null) return opened.ok ? good({ ...opened.value, writer: null }) : opened;
+    this.histories.forget();
+    let note: Pick<Writer, 'head' | 'instead'> | null;
     try {
-      return await this.openAs(id, token, true);
+      note = await this.note(record, opened.value.history.head, token);
     } catch (error) {
       if (storageProblem(error).code !== 'disk-full') throw error;
-      return this.openAs(id, token, false);
+      // The head that is stored, where it could not be written.
+      note = { head: record.head, instead: { of: record.writer } };
     }
+    // It was written between being read and being noted: what was read is of the past.
+    if (!note) return this.open(id, token);
+    return good({ ...opened.value, writer: { token, next: opened.value.history.next, ...note } });
   }
 
-  private openAs(id: string, token: string | null, noted: boolean): Promise<Result<Opened>> {
-    const { graphics, steps } = this.db;
-    return this.db.transaction(noted ? 'rw' : 'r', graphics, steps, async () => {
-      const record = await graphics.get(id);
-      if (!record || record.deleted !== undefined)
-        return bad(
-          'no-graphic',
-          'There is no such graphic in this browser. It may have been deleted, or made in another browser.',
-        );
-      const opened = await this.read(record);
-      if (!opened.ok) return opened;
-      const { head } = opened.value.history;
-      if (noted) await graphics.put({ ...record, writer: token!, head });
-      // The head that is stored, where it could not be written.
-      const instead = noted ? {} : { instead: { of: record.writer } };
-      const writer = token === null ? null : { token, head: noted ? head : record.head, ...instead };
-      return good({ ...opened.value, writer });
+  private async readHead(record: GraphicRecord): Promise<Result<Omit<Opened, 'writer'>>> {
+    const step = await this.histories.head(record);
+    if (step) {
+      const history = { steps: new Map([[step.id, step]]), head: step.id, next: await this.histories.redo(record.id) };
+      return good({ history, told: '', partly: true });
+    }
+    const kept: unknown = (await this.db.heads.get(record.id))?.step;
+    if (isNewerStep(kept)) return { ok: false, problem: newer };
+    const all = await this.histories.read(record);
+    return all.ok ? good({ ...all.value, partly: false }) : all;
+  }
+
+  /** Notes who writes a graphic from now on, unless it is not any more what was read. */
+  private note(read: GraphicRecord, head: string, token: string): Promise<Pick<Writer, 'head'> | null> {
+    return this.db.transaction('rw', this.db.graphics, async () => {
+      const record = await this.db.graphics.get(read.id);
+      if (!record || stateOf(record) !== stateOf(read) || record.writer !== read.writer) return null;
+      await this.db.graphics.put({ ...record, writer: token, head });
+      return { head };
     });
+  }
+
+  /** The steps of a graphic that was opened `partly`: those before its head, and beside it. */
+  async earlier(id: string): Promise<Result<{ readonly steps: readonly Step[]; readonly told: string }>> {
+    const record = await this.db.graphics.get(id);
+    if (!record) return { ok: false, problem: gone };
+    const read = await this.histories.read(record);
+    return read.ok ? good({ steps: [...read.value.history.steps.values()], told: read.value.told }) : read;
   }
 
   /** Whether there is a graphic of an id, deleted or not. */
@@ -183,43 +187,46 @@ export class GraphicsRepository {
 
   /** Stores a graphic that was not there: all its steps, in one transaction. */
   async create(history: History, at: number): Promise<void> {
-    const { graphics, steps } = this.db;
+    const { graphics } = this.db;
     const head = headOf(history);
     const checked = checkedSteps([...history.steps.values()]);
-    await this.db.transaction('rw', graphics, steps, async () => {
-      await steps.bulkAdd(checked);
-      await graphics.add({
-        id: head.graphicId,
-        head: history.head,
-        next: Object.fromEntries(history.next),
-        created: head.graphic.created,
-        changed: at,
-      });
+    await this.db.transaction('rw', [graphics, ...this.histories.tables], async () => {
+      const written = new Map<string, Stored>();
+      await this.histories.add(checked, written);
+      await this.histories.putHead(
+        checked.find((s) => s.id === head.id)!,
+        written,
+      );
+      const latest = historyFrom(checked, head.id, new Map())!.next;
+      await this.histories.putRedo(head.graphicId, redoToWrite(latest, history.next, new Set()));
+      const { graphicId: id, graphic } = head;
+      await graphics.add({ id, head: history.head, created: graphic.created, changed: at });
     });
   }
 
   /**
    * Writes a history: the steps that are new or changed, and where its head stands, in one transaction. Refused where
    * another session has opened it since, where its head was moved, and where it was deleted. Resolves when the data is
-   * on disk.
+   * on disk, with the writer as it is from then on.
    */
-  async save(history: History, steps: readonly Step[], at: number, writer: Writer): Promise<void> {
+  async save(history: History, steps: readonly Step[], at: number, writer: Writer): Promise<Writer> {
+    const { graphics } = this.db;
     const head = headOf(history);
     const checked = checkedSteps(steps);
-    await this.db.transaction('rw', this.db.graphics, this.db.steps, async () => {
-      const record = await this.db.graphics.get(head.graphicId);
+    const written = await this.db.transaction('rw', [graphics, ...this.histories.tables], async () => {
+      const record = await graphics.get(head.graphicId);
       if (!record || record.deleted !== undefined) throw new Refused(gone);
       const own = record.writer === writer.token || (writer.instead && record.writer === writer.instead.of);
       if (!own || record.head !== writer.head) throw new Refused(elsewhere);
-      if (checked.length) await this.db.steps.bulkPut(checked);
-      await this.db.graphics.put({
-        ...record,
-        writer: writer.token,
-        head: history.head,
-        next: Object.fromEntries(history.next),
-        changed: at,
-      });
+      const put = await this.histories.put(checked);
+      await this.histories.putHead(checked.find((s) => s.id === head.id) ?? head, put);
+      const fresh = new Set(checked.map((s) => s.id));
+      await this.histories.putRedo(record.id, redoToWrite(writer.next, history.next, fresh));
+      await graphics.put({ ...record, writer: writer.token, head: history.head, changed: at });
+      return put;
     });
+    this.histories.keep(written);
+    return { token: writer.token, head: history.head, next: history.next };
   }
 
   /**
@@ -228,18 +235,22 @@ export class GraphicsRepository {
    */
   async recover(kept: readonly LastWords[]): Promise<number> {
     let count = 0;
+    const { graphics } = this.db;
     for (const words of kept) {
       const steps = words.steps.flatMap((s) => readStep(s) ?? []).filter((s) => s.graphicId === words.graphicId);
-      await this.db.transaction('rw', this.db.graphics, this.db.steps, async () => {
-        const record = await this.db.graphics.get(words.graphicId);
+      await this.db.transaction('rw', [graphics, ...this.histories.tables], async () => {
+        const record = await graphics.get(words.graphicId);
         if (!record || record.deleted !== undefined || record.writer !== words.token) return;
         // A write that was under way may have come through after all: it was of the same session, and before these.
-        await this.db.steps.bulkPut(steps);
-        if (!(await this.db.steps.get(words.head))) return;
-        const next = Object.fromEntries(words.next);
-        await this.db.graphics.put({ ...record, head: words.head, next, changed: words.at });
+        const written = await this.histories.put(steps);
+        const head = await this.histories.step(words.head, written);
+        if (!head) return;
+        await this.histories.putHead(head, written);
+        await this.histories.putRedo(record.id, words.next);
+        await graphics.put({ ...record, head: words.head, changed: words.at });
         count++;
       });
+      this.histories.forget();
     }
     return count;
   }
@@ -247,18 +258,22 @@ export class GraphicsRepository {
   /** All that is stored of a graphic, as text: for one that cannot be opened. */
   async raw(id: string): Promise<string> {
     const graphic = await this.db.graphics.get(id);
-    const steps: unknown[] = await this.db.steps.where('graphicId').equals(id).toArray();
-    return JSON.stringify({ format: 'bright-slot-graphic', graphic, steps }, null, 1);
+    const head: unknown = (await this.db.heads.get(id))?.step;
+    const steps = await this.histories.records(id);
+    return JSON.stringify({ format: 'bright-slot-graphic', graphic, head, steps }, null, 1);
   }
 
   /** Deletes a graphic for good, which takes no room. */
   async removeForGood(id: string): Promise<void> {
-    const { graphics, steps, previews } = this.db;
-    await this.db.transaction('rw', [graphics, steps, previews], async () => {
-      await steps.where('graphicId').equals(id).delete();
-      await previews.delete(id);
-      await graphics.delete(id);
-    });
+    await this.db.transaction('rw', [this.db.graphics, this.db.previews, ...this.histories.tables], () =>
+      this.remove([id]),
+    );
+  }
+
+  private async remove(ids: string[]): Promise<void> {
+    await this.histories.remove(ids);
+    await this.db.previews.bulkDelete(ids);
+    await this.db.graphics.bulkDelete(ids);
   }
 
   async setDeleted(id: string, at: number | undefined): Promise<void> {
@@ -276,20 +291,17 @@ export class GraphicsRepository {
    * uses, unless they were brought in within the last minutes and may be about to be used. Gives how many graphics went.
    */
   async sweep(before: number, now = Date.now()): Promise<number> {
-    const { graphics, steps, assets, previews, settings } = this.db;
-    return this.db.transaction('rw', [graphics, steps, assets, previews, settings], async () => {
-      const gone = (await this.db.graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
-      const ids = gone.map((r) => r.id);
-      await this.db.steps.where('graphicId').anyOf(ids).delete();
-      await this.db.previews.bulkDelete(ids);
-      await this.db.graphics.bulkDelete(ids);
-      const { hashes: used } = await usedIn(this.db);
+    const { graphics, assets, previews, settings } = this.db;
+    return this.db.transaction('rw', [graphics, assets, previews, settings, ...this.histories.tables], async () => {
+      const gone = (await graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
+      await this.remove(gone.map((r) => r.id));
+      const used = await allUsed(this.db);
       const old = await assets
         .where('added')
         .below(now - JUST_ADDED)
         .primaryKeys();
-      await assets.bulkDelete(old.filter((hash) => !used.has(hash)));
-      return ids.length;
+      await assets.bulkDelete(old.filter((hash) => !used.hash(hash)));
+      return gone.length;
     });
   }
 

@@ -1,22 +1,30 @@
 import type { Database } from './database';
 
+const FONT = 'font/';
+
+/** What a step, or anything else that is stored, uses: hashes of pictures, and fonts by their families. */
+export function usesIn(value: unknown): Set<string> {
+  const found = new Set<string>();
+  JSON.stringify(value, (key, v: unknown) => {
+    if (typeof v !== 'string') return v;
+    if (key === 'family') found.add(FONT + v);
+    for (const [hash] of v.length < 64 ? [] : v.matchAll(/[0-9a-f]{64}/g)) found.add(hash);
+    return undefined;
+  });
+  return found;
+}
+
 /**
- * What is used: every hash that stands in a step of any graphic, also in one that cannot be read here, and beside
- * graphics, as the house style's logos and what is just being brought back do; and those of `families` that words are set in. To be called in a transaction
- * over steps and settings.
+ * What is used: by any step of any graphic, also by one that cannot be read here, and beside graphics, as the house
+ * style's logos and what is just being brought back are. To be called in a transaction over uses and settings.
  */
-export async function usedIn(
-  { steps, settings }: Database,
-  families: readonly string[] = [],
-): Promise<{ hashes: ReadonlySet<string>; families: ReadonlySet<string> }> {
-  const hashes = new Set<string>();
-  const set = new Set<string>();
-  const look = (value: unknown) => {
-    const text = JSON.stringify(value) ?? '';
-    for (const [hash] of text.matchAll(/[0-9a-f]{64}/g)) hashes.add(hash);
-    for (const family of families) if (text.includes(`"family":${JSON.stringify(family)}`)) set.add(family);
-  };
-  await steps.each((step: unknown) => look(step));
-  await settings.each(({ value }) => look(value));
-  return { hashes, families: set };
+export async function allUsed({ uses, settings }: Database): Promise<{
+  readonly hash: (hash: string) => boolean;
+  readonly family: (family: string) => boolean;
+}> {
+  const used = new Set((await uses.orderBy('what').uniqueKeys()) as string[]);
+  await settings.each((setting) => {
+    for (const what of usesIn(setting)) used.add(what);
+  });
+  return { hash: (hash) => used.has(hash), family: (family) => used.has(FONT + family) };
 }

@@ -11,6 +11,7 @@ import {
   type Step,
 } from '@bright-slot/core';
 import { Database } from '../database';
+import { HistoryStore } from '../history-store';
 import { GraphicsRepository } from '../graphics-repository';
 import { sha256 } from '../hash';
 import { undoBringing } from './bringing';
@@ -36,7 +37,7 @@ async function put(target: Database, id: string, steps = 3, name = id): Promise<
     graphic: { ...graphic(id, i === steps - 1 ? name : `${name} ${i}`) },
   }));
   await target.steps.bulkAdd(list);
-  await target.graphics.add({ id, head: `${id}-${steps - 1}`, next: {}, created: '', changed: steps });
+  await target.graphics.add({ id, head: `${id}-${steps - 1}`, created: '', changed: steps });
 }
 
 beforeEach(async () => {
@@ -75,9 +76,15 @@ const changed = (bytes: Uint8Array, change: (files: Record<string, Uint8Array>) 
   change(files);
   return zipSync(files);
 };
+const wholes = async (from: Database) => {
+  const list: Step[] = [];
+  for (const id of await from.graphics.toCollection().primaryKeys())
+    for await (const step of new HistoryStore(from).wholes(id)) list.push(step as Step);
+  return list;
+};
 const all = async (from: Database) => ({
   graphics: (await from.graphics.toArray()).map((g) => [g.id, g.head]),
-  steps: (await from.steps.toArray()).map((s) => [s.id, s.parent, s.graphic.name]).sort(),
+  steps: (await wholes(from)).map((s) => [s.id, s.parent, s.graphic.name]).sort(),
   assets: await from.assets.toCollection().primaryKeys(),
 });
 
@@ -97,13 +104,13 @@ it('what is saved comes back whole, the second time as it stands', async () => {
 });
 
 it('a damaged graphic, picture, font, slot and house style are left out and named; the rest comes in', async () => {
-  await db.steps.update('one-2', { graphic: 'torn' as never });
+  await db.steps.update('one-2', { graphic: 'torn' } as never);
   await db.settings.put({ key: 'house-style', value: { version: 9 } });
   await db.slots.bulkAdd([slotsToStart[0]!, { ...slotsToStart[1]!, id: 'n', version: 9 } as never]);
   await put(db, 'three', 1);
-  await db.steps.update('three-0', { graphic: { version: 1 } as never });
+  await db.steps.update('three-0', { graphic: { version: 1 } } as never);
   await put(db, 'four', 1);
-  await db.steps.update('four-0', { graphic: { version: GRAPHIC_VERSION + 1 } as never });
+  await db.steps.update('four-0', { graphic: { version: GRAPHIC_VERSION + 1 } } as never);
   const zip = changed(await zipOf(), (files) => {
     files[`assets/${hash}`]![20]! ^= 255;
     files['fonts.ndjson'] = strToU8(`${JSON.stringify({ family: 'Lora' })}\n`);
@@ -142,7 +149,7 @@ it('reads what version 1 wrote: one list, a graphic’s steps as one array', asy
         format: 'bright-slot-backup',
         version: 1,
         saved: '',
-        graphics: [{ id: 'old', head: 'old-1', next: {}, created: '', changed: 1 }],
+        graphics: [{ id: 'old', head: 'old-1', created: '', changed: 1 }],
         assets: [facts],
         houseStyle: { ...plainHouseStyle, business: 'Ottermill' },
         slots: [slotsToStart[0]],
@@ -173,10 +180,10 @@ it('what breaks off takes back all that it had written', async () => {
   // A picture that someone put into a graphic of their own meanwhile stays.
   await other.assets.add((await db.assets.get(hash))!);
   await other.settings.put({ key: `bringing-back/asset/${hash}`, value: hash });
-  await other.steps.update('kept-0', { name: hash });
+  await other.uses.put({ graphicId: 'kept', what: hash });
   expect(await undoBringing(other)).toBe(true);
   expect(await other.assets.count()).toBe(1);
-  await other.steps.update('kept-0', { name: 'Step 0' });
+  await other.uses.clear();
   await other.settings.put({ key: `bringing-back/asset/${hash}`, value: hash });
   // So does a graphic that was opened since.
   await put(other, 'opened', 1);
@@ -215,7 +222,7 @@ it('no step, however many and large, is held with the others', async () => {
   await db.graphics.clear();
   await db.steps.clear();
   for (let i = 0; i < 30; i++)
-    await db.steps.add({
+    await db.steps.add(<Step>{
       id: `b${i}`,
       graphicId: 'big',
       parent: i ? `b${i - 1}` : null,
@@ -223,7 +230,7 @@ it('no step, however many and large, is held with the others', async () => {
       at: i,
       graphic: { ...big, layers },
     });
-  await db.graphics.add({ id: 'big', head: 'b29', next: {}, created: '', changed: 1 });
+  await db.graphics.add({ id: 'big', head: 'b29', created: '', changed: 1 });
   const zip = await zipOf();
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 1, same: 0, pictures: 1, left: [] });

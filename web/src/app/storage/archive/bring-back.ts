@@ -28,7 +28,10 @@ import {
   type Result,
   type Step,
   type StepsPlan,
+  type Stored,
 } from '@bright-slot/core';
+import { LRUCache } from 'lru-cache';
+import { HistoryStore } from '../history-store';
 import { mark, settleBringing, undoBringing } from './bringing';
 import { database, type AssetRecord, type Database } from '../database';
 import { storageProblem } from '../storage-problem';
@@ -38,6 +41,8 @@ import type { BroughtBack } from './messages';
 
 /** How many steps are written at once. */
 const AT_ONCE = 40;
+/** How many steps that were written are kept, for those that follow them to be written as patches. */
+const KEPT = 200;
 /** Most bytes of a list that version 1 held whole. */
 const MOST_CONTENTS = 64 * 2 ** 20;
 const MOST_STEPS_OF_OLD = 512 * 2 ** 20;
@@ -76,13 +81,19 @@ function digested(values: AsyncIterable<unknown>) {
 }
 
 /** Whether a graphic stands here with every step the zip has of it. */
-async function isHere(db: Database, zip: OpenZip, record: BackupGraphic, plan: StepsPlan): Promise<boolean> {
+async function isHere(
+  db: Database,
+  histories: HistoryStore,
+  zip: OpenZip,
+  record: BackupGraphic,
+  plan: StepsPlan,
+): Promise<boolean> {
   const here = await db.graphics.get(record.id);
   if (!here || here.deleted !== undefined || here.head !== plan.head) return false;
   for await (const value of stepsIn(zip, record)) {
     const step = readStep(value);
     if (!step || !plan.parents.has(step.id)) continue;
-    const own = readStep(await db.steps.get(step.id));
+    const own = await histories.step(step.id);
     if (!own || JSON.stringify(own.graphic) !== JSON.stringify(step.graphic)) return false;
   }
   return true;
@@ -98,6 +109,7 @@ interface Tally {
 }
 
 class Bringing {
+  private readonly histories: HistoryStore;
   readonly tally: Tally = { graphics: 0, same: 0, pictures: 0, left: [], more: 0 };
 
   constructor(
@@ -106,7 +118,9 @@ class Bringing {
     private readonly head: BackupHead,
     /** Told how many bytes of the zip were dealt with. */
     private readonly moved: (bytes: number) => void,
-  ) {}
+  ) {
+    this.histories = new HistoryStore(db);
+  }
 
   private leave(what: string): void {
     if (this.tally.left.length < MOST_NAMED) this.tally.left.push(what);
@@ -196,7 +210,7 @@ class Bringing {
       return this.leave(
         plan.problem.code === 'newer' ? `${called}, ${plan.problem.message}` : `${called}, which is damaged`,
       );
-    if (await isHere(db, zip, record, plan.value)) {
+    if (await isHere(db, this.histories, zip, record, plan.value)) {
       this.tally.same++;
       return;
     }
@@ -227,12 +241,18 @@ class Bringing {
 
   /** Writes a graphic's steps a few at a time; it is there once its record is, which comes last. */
   private async write(record: BackupGraphic, plan: StepsPlan, as: Parameters<typeof plannedStep>[2]): Promise<void> {
-    const { db } = this;
+    const { db, histories } = this;
+    const head = as.idOf(plan.head);
     const written = new Set<string>();
+    const stored = new LRUCache<string, Stored>({ max: KEPT });
     let batch: Step[] = [];
     await db.settings.put(mark('graphic', as.graphicId));
     const flush = async () => {
-      await db.steps.bulkPut(batch);
+      await db.transaction('rw', histories.tables, async () => {
+        await histories.add(batch, stored);
+        const here = batch.find((s) => s.id === head);
+        if (here) await histories.putHead(here, new Map([[head, stored.get(head)!]]));
+      });
       batch = [];
     };
     for await (const value of stepsIn(this.zip, record)) {
@@ -243,10 +263,13 @@ class Bringing {
       if (batch.length >= AT_ONCE) await flush();
     }
     await flush();
+    await histories.putRedo(
+      as.graphicId,
+      plan.next.map(([a, b]) => [as.idOf(a), as.idOf(b)] as const),
+    );
     await db.graphics.put({
       id: as.graphicId,
-      head: as.idOf(plan.head),
-      next: Object.fromEntries(plan.next.map(([a, b]) => [as.idOf(a), as.idOf(b)])),
+      head,
       created: record.created,
       changed: record.changed,
     });

@@ -1,5 +1,6 @@
 import type { Database } from '../database';
-import { usedIn } from '../used';
+import { HistoryStore } from '../history-store';
+import { allUsed } from '../used';
 
 /** What a bringing back has written so far stands under this in the settings, until all of it is there. */
 const MARK = 'bringing-back/';
@@ -22,8 +23,9 @@ export async function undoBringing(db: Database): Promise<boolean> {
   if (!begun.length) return false;
   const keysOf = (kind: BroughtKind) =>
     begun.filter((r) => r.key.startsWith(`${MARK}${kind}/`)).map((r) => String(r.value));
-  const { assets, fonts, graphics, slots, steps, settings } = db;
-  await db.transaction('rw', [assets, fonts, graphics, slots, steps, settings], async () => {
+  const { assets, fonts, graphics, slots, settings } = db;
+  const histories = new HistoryStore(db);
+  await db.transaction('rw', [assets, fonts, graphics, slots, settings, ...histories.tables], async () => {
     // First, since what is marked counts as used.
     await settings.bulkDelete(begun.map((r) => r.key));
     await slots.bulkDelete(keysOf('slot'));
@@ -31,15 +33,12 @@ export async function undoBringing(db: Database): Promise<boolean> {
     const opened = new Set((await graphics.bulkGet(keysOf('graphic'))).flatMap((g) => (g?.writer ? [g.id] : [])));
     const ids = keysOf('graphic').filter((id) => !opened.has(id));
     await graphics.bulkDelete(ids);
-    await steps.where('graphicId').anyOf(ids).delete();
+    await histories.remove(ids);
     // What someone put into a graphic of their own meanwhile stays.
     const brought = (await fonts.bulkGet(keysOf('font'))).filter((f) => f !== undefined);
-    const used = await usedIn(
-      db,
-      brought.map((f) => f.family),
-    );
-    await assets.bulkDelete(keysOf('asset').filter((hash) => !used.hashes.has(hash)));
-    await fonts.bulkDelete(brought.filter((f) => !used.families.has(f.family)).map((f) => f.hash));
+    const used = await allUsed(db);
+    await assets.bulkDelete(keysOf('asset').filter((hash) => !used.hash(hash)));
+    await fonts.bulkDelete(brought.filter((f) => !used.family(f.family)).map((f) => f.hash));
   });
   return true;
 }

@@ -10,18 +10,9 @@ import {
   type Contents,
 } from '@bright-slot/core';
 import type * as z from 'zod';
-import { database, type Database } from '../database';
+import { database } from '../database';
+import { HistoryStore } from '../history-store';
 import { blobSink, makeZip } from './zip';
-
-/** How many steps are read at once: a graphic may have tens of thousands, and each holds the whole of it. */
-const AT_ONCE = 40;
-
-async function* stepsOf(db: Database, graphicId: string): AsyncGenerator<unknown, void, void> {
-  const ids = await db.steps.where('graphicId').equals(graphicId).primaryKeys();
-  for (let i = 0; i < ids.length; i += AT_ONCE)
-    for (const step of (await db.steps.bulkGet(ids.slice(i, i + AT_ONCE))) as unknown[])
-      if (step !== undefined) yield step;
-}
 
 async function* each<T>(list: Iterable<T>): AsyncGenerator<T, void, void> {
   for (const item of list) yield await Promise.resolve(item);
@@ -46,21 +37,24 @@ export async function pack(progress: (done: number, of: number) => void, db = da
   const all = records.length + hashes.length;
   let done = 0;
 
+  const histories = new HistoryStore(db);
   const graphics: BackupGraphic[] = [];
-  for (const [i, { id, head, next, created, changed }] of records.entries()) {
+  for (const [i, record] of records.entries()) {
+    const { id, head, created, changed } = record;
     const entry = entries.steps(i);
-    const stored = (await db.steps.get(head)) as { graphic?: { name?: unknown } } | undefined;
-    const name = stored?.graphic?.name;
+    const step = (await histories.head(record)) ?? (await histories.step(head));
+    const kept: { graphic?: { name?: unknown } } | undefined = step ?? (await db.heads.get(id))?.step;
+    const name = kept?.graphic?.name;
     graphics.push({
       id,
       name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
       entry,
       head,
-      next: Object.entries(next),
+      next: [...(await histories.redo(id))],
       created,
       changed,
     });
-    await zip.lines(entry, stepsOf(db, id));
+    await zip.lines(entry, histories.wholes(id));
     progress(++done, all);
   }
   await zip.lines(entries.graphics, each(graphics));
