@@ -1,29 +1,24 @@
 import sharp from 'sharp';
+import type { Frame, Graphic } from '@bright-slot/core';
+import { changeHead } from './harness/stored';
 import { withApp } from './harness/suite';
 import { drop, exportedPng, newGraphic } from './harness/workbench';
 
 const held = withApp();
 
-/** The head of the graphic that is open, in storage, made to have two frames side by side. */
-const SPLIT = `
-const [id, done] = arguments;
-indexedDB.open('bright-slot').onsuccess = (e) => {
-  const db = e.target.result;
-  const t = db.transaction(['graphics', 'steps'], 'readwrite');
-  t.objectStore('graphics').get(id).onsuccess = (g) => {
-    t.objectStore('steps').get(g.target.result.head).onsuccess = (s) => {
-      const step = s.target.result;
-      const [frame] = step.graphic.frames;
-      const { width, height } = frame.rect;
-      const half = { ...frame.slot, width: width / 2, shownWidth: width / 2, keepsTransparency: false };
-      step.graphic.frames = [0, 1].map((n) => ({
-        ...frame, id: 'half-' + n, rect: { x: n * width / 2, y: 0, width: width / 2, height }, slot: half,
-      }));
-      t.objectStore('steps').put(step);
-    };
-  };
-  t.oncomplete = () => { db.close(); done(); };
-};`;
+/** A graphic made to have two frames side by side. */
+function split(graphic: Graphic): Graphic {
+  const [frame] = graphic.frames as [Frame];
+  const width = frame.rect.width / 2;
+  const slot = { ...frame.slot, width, shownWidth: width, keepsTransparency: false };
+  const half = (n: number): Frame => ({
+    ...frame,
+    id: `half-${n}`,
+    rect: { ...frame.rect, x: n * width, width },
+    slot,
+  });
+  return { ...graphic, frames: [half(0), half(1)] };
+}
 
 describe('a graphic of two frames', () => {
   let whole: Awaited<ReturnType<typeof exportedPng>>;
@@ -55,7 +50,7 @@ describe('a graphic of two frames', () => {
     whole = await exportedPng(browser);
     await browser.go(`${app.app}/slots`);
     await browser.seeText('Slots');
-    await browser.driver.executeAsyncScript(SPLIT, address.split('/').at(-1));
+    await changeHead(browser, address.split('/').at(-1)!, split);
     await browser.go(address);
     await browser.find('.tag');
     expect((await browser.all('.tag')).length).toBe(2);

@@ -44,13 +44,13 @@ const crc = (b) => { let c = ~0; for (let i = 0; i < b.length; i++) c = crcTable
     const hash = hex(await crypto.subtle.digest('SHA-256', await blob.arrayBuffer()));
     await put('assets', [{ hash, blob, type: 'png', width: 8, height: 8, opaque: true, silhouette: null, name: 'Noise ' + i, added: Date.now() + 1e9, credit: '' }]);
   }
+  const many = (i) => ({ ...first, id: 'many-' + i, graphicId: 'many', parent: i ? 'many-' + (i - 1) : null, at: i, name: 'Step ' + i,
+    graphic: { ...first.graphic, id: 'many', name: 'Many steps ' + i } });
   const first = await new Promise((go) => (db.transaction('steps').objectStore('steps').get('demo-autumn-glazes-start').onsuccess = (e) => go(e.target.result)));
   for (let i = 0; i < count; i += 500)
-    await put('steps', Array.from({ length: Math.min(500, count - i) }, (_, k) => ({
-      ...first, id: 'many-' + (i + k), graphicId: 'many', parent: i + k ? 'many-' + (i + k - 1) : null, at: i + k, name: 'Step ' + (i + k),
-      graphic: { ...first.graphic, id: 'many', name: 'Many steps ' + (i + k) },
-    })));
-  await put('graphics', [{ id: 'many', head: 'many-' + (count - 1), next: {}, created: '', changed: 1 }]);
+    await put('steps', Array.from({ length: Math.min(500, count - i) }, (_, k) => many(i + k)));
+  await put('heads', [{ id: 'many', step: many(count - 1), depth: 0, weight: 0 }]);
+  await put('graphics', [{ id: 'many', head: 'many-' + (count - 1), created: '', changed: 1 }]);
   db.close();
   done();
 })();`;

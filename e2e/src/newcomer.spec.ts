@@ -1,3 +1,4 @@
+import { storedHead } from './harness/stored';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
@@ -395,20 +396,11 @@ describe('what is looked for', () => {
     await browser.fill(await browser.find('bs-words-settings .hex'), `#a4512f${Key.ENTER}`);
     await browser.saved();
     const graphic = (await browser.driver.getCurrentUrl()).split('/').at(-1)!;
-    const runs = () =>
-      browser.driver.executeAsyncScript<[string, number, string][]>(
-        `const [id, done] = arguments;
-         indexedDB.open('bright-slot').onsuccess = (e) => {
-           const all = e.target.result.transaction('steps').objectStore('steps').getAll();
-           all.onsuccess = () => {
-             const own = all.result.filter((s) => s.graphic.id === id);
-             const last = own.sort((a, b) => a.at - b.at).at(-1).graphic;
-             const words = last.layers.find((l) => l.role === 'words');
-             done(words.paragraphs.flatMap((p) => p.runs.map((r) => [r.text, r.size, r.colour])));
-           };
-         };`,
-        graphic,
-      );
+    const runs = async () => {
+      const { layers } = (await storedHead(browser, graphic)).graphic;
+      const words = layers.find((l) => l.role === 'words');
+      return words?.paragraphs.flatMap((p) => p.runs.map((r) => [r.text, r.size, r.colour] as const)) ?? [];
+    };
     const now = await runs();
     expect(now.map((r) => r[0])).toEqual(['Ottermill', 'opening ', 'soon']);
     expect(now.slice(1).map((r) => r[1])).toEqual([18, 18]);

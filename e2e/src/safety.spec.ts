@@ -1,3 +1,4 @@
+import { changeHead, storedHead } from './harness/stored';
 import { randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -137,27 +138,12 @@ describe('save everything, bring back', () => {
     expect(await browser.violations()).toEqual([]);
   });
   it('keeps a graphic of a newer version as it is, and says so', async () => {
-    await browser.driver.executeAsyncScript(
-      `const [done] = arguments;
-       indexedDB.open('bright-slot').onsuccess = (e) => {
-         const t = e.target.result.transaction('steps', 'readwrite');
-         const steps = t.objectStore('steps');
-         steps.get('demo-wren-start').onsuccess = (r) => {
-           const step = r.target.result;
-           steps.put({ ...step, graphic: { ...step.graphic, version: 9, layers: { later: 'shape' } } });
-         };
-         t.oncomplete = () => done();
-       };`,
-    );
+    await changeHead(browser, 'demo-wren', (g) => ({ ...g, version: 9, layers: { later: 'shape' } }));
     await browser.driver.navigate().refresh();
     await browser.seeText('was last changed in a newer Bright Slot');
     await browser.go(`${app.app}/graphics/demo-wren`);
     await browser.seeText('It is kept as it is and can be changed there');
-    const kept = await browser.driver.executeAsyncScript<number>(
-      `const [done] = arguments;
-       indexedDB.open('bright-slot').onsuccess = (e) =>
-         (e.target.result.transaction('steps').objectStore('steps').get('demo-wren-start').onsuccess = (r) => done(r.target.result.graphic.version));`,
-    );
+    const kept = (await storedHead(browser, 'demo-wren')).graphic.version;
     expect(kept).toBe(9);
   });
 });

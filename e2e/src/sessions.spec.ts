@@ -1,3 +1,4 @@
+import { storedHead, writeHead } from './harness/stored';
 import sharp from 'sharp';
 import { startApp, type RunningApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
@@ -68,22 +69,10 @@ it('what was open stays closed: a new house colour in it is not undone by a new 
   await browser.find('bs-graphic-card');
   await browser.driver.sleep(700);
   // Another writes to it, as House style does, without this page's knowing.
-  await browser.driver.executeAsyncScript(
-    `const [id, done] = arguments;
-     indexedDB.open('bright-slot').onsuccess = (e) => {
-       const t = e.target.result.transaction(['graphics', 'steps'], 'readwrite');
-       t.objectStore('graphics').get(id).onsuccess = (r) => {
-         const record = r.target.result;
-         t.objectStore('steps').get(record.head).onsuccess = (s) => {
-           const step = s.target.result;
-           t.objectStore('steps').put({ ...step, id: 'by-another', parent: step.id, name: 'By another', graphic: { ...step.graphic, name: 'Changed by another' } });
-           t.objectStore('graphics').put({ ...record, head: 'by-another', writer: 'another' });
-         };
-       };
-       t.oncomplete = () => done();
-     };`,
-    address.split('/').at(-1),
-  );
+  const head = await storedHead(browser, address.split('/').at(-1)!);
+  const graphic = { ...head.graphic, name: 'Changed by another' };
+  const step = { ...head, id: 'by-another', parent: head.id, name: 'By another', graphic };
+  await writeHead(browser, step, { writer: 'another' });
   await browser.press('House style', 'a');
   const business = await browser.find('input[maxlength="120"]');
   await browser.fill(business, `Ottermill and Daughters${Key.TAB}`);

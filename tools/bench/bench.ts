@@ -25,6 +25,7 @@ import { reference, ssim } from '../../core/src/testing/reference';
 import { realShaper } from '../../core/src/testing/type';
 import { startApp, root } from '../../e2e/src/harness/app';
 import { Browser, Key } from '../../e2e/src/harness/browser';
+import { history } from './history';
 
 /** The middle of five times, ms, after one that does not count. */
 async function time(work: () => unknown, times = 5): Promise<number> {
@@ -353,6 +354,7 @@ try {
       return Number(/VmHWM:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024;
     });
   row('peak memory of the page and its workers', Math.max(...peaks), '', 'MB');
+  await history(app, row);
 } finally {
   await browser.close();
   await app.stop();

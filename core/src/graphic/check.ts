@@ -155,3 +155,17 @@ export function readGraphic(value: unknown): Graphic | null {
   if (!backdrop || layers.includes(null) || frames.includes(null)) return null;
   return { ...rest.data, layers: layers as Layer[], backdrop, frames: frames as Frame[] };
 }
+
+/** What lists show of a graphic. */
+export type Listed = Pick<Graphic, 'name' | 'frames'>;
+
+const ListedParts = GraphicRecord.pick({ version: true, name: true });
+
+/** What lists show, read from what was kept of a graphic of this version; null where it cannot be. */
+export function readListed(value: unknown): Listed | null {
+  const read = ListedParts.safeParse(value);
+  const frames = (value as { frames?: unknown } | null | undefined)?.frames;
+  if (!read.success || !Array.isArray(frames) || !frames.length) return null;
+  const own = frames.map(readFrame);
+  return own.includes(null) ? null : { name: read.data.name, frames: own as Frame[] };
+}

@@ -1,6 +1,7 @@
 import { Step } from '@bright-slot/core';
 import type { RunningApp } from './app';
 import type { Browser } from './browser';
+import { storedSteps } from './stored';
 
 /** Small repeatable random numbers 0…1 (mulberry32), as the page's own script below has them too. */
 const RANDOM = `const random = (seed) => () => {
@@ -97,31 +98,10 @@ export function wildActs(browser: Browser, seed: number, count: number): Promise
 
 /** Every step that is stored, read by the schema; gives those that cannot be. */
 export async function unreadableSteps(browser: Browser): Promise<string[]> {
-  const ids = await browser.driver.executeAsyncScript<string[]>(
-    `const [done] = arguments;
-     indexedDB.open('bright-slot').onsuccess = (e) => {
-       const db = e.target.result;
-       db.transaction('steps').objectStore('steps').getAllKeys().onsuccess = (r) => { db.close(); done(r.target.result); };
-     };`,
-  );
-  const bad: string[] = [];
-  for (let i = 0; i < ids.length; i += 60) {
-    const steps = await browser.driver.executeAsyncScript<unknown[]>(
-      `const [ids, done] = arguments;
-       indexedDB.open('bright-slot').onsuccess = (e) => {
-         const db = e.target.result;
-         const store = db.transaction('steps').objectStore('steps');
-         Promise.all(ids.map((id) => new Promise((go) => (store.get(id).onsuccess = (r) => go(r.target.result)))))
-           .then((all) => { db.close(); done(all); });
-       };`,
-      ids.slice(i, i + 60),
-    );
-    for (const step of steps) {
-      const read = Step.safeParse(step);
-      if (!read.success) bad.push(`${(step as { id: string }).id}: ${JSON.stringify(read.error.issues.slice(0, 2))}`);
-    }
-  }
-  return bad;
+  return (await storedSteps(browser)).flatMap((step) => {
+    const read = Step.safeParse(step);
+    return read.success ? [] : [`${(step as { id: string }).id}: ${JSON.stringify(read.error.issues.slice(0, 2))}`];
+  });
 }
 
 /** How many steps the graphic with the most has. */

@@ -26,7 +26,7 @@ export class MakeGraphic {
   async forSlot(slot: Slot, files: readonly File[] = []): Promise<Result<Graphic>> {
     let taken = new Set<string>();
     try {
-      taken = new Set((await this.repository.list()).entries.map((e) => e.graphic.name));
+      taken = new Set((await this.repository.list()).entries.map((e) => e.name));
     } catch {
       // Only the name's number depends on it.
     }

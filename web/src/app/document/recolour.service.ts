@@ -16,9 +16,13 @@ export class RecolourService {
 
   async usesOf(colour: string): Promise<ColourUse[]> {
     const { entries } = await this.repository.list();
-    return entries
-      .map(({ graphic }) => ({ graphic, places: usesOf(graphic, colour) }))
-      .filter(({ places }) => places > 0);
+    const uses: ColourUse[] = [];
+    for (const { id } of entries) {
+      const graphic = await this.repository.graphic(id);
+      const places = graphic ? usesOf(graphic, colour) : 0;
+      if (graphic && places) uses.push({ graphic, places });
+    }
+    return uses;
   }
 
   /**

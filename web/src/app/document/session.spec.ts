@@ -16,7 +16,7 @@ import {
   type WordsLayer,
 } from '@bright-slot/core';
 import { PixelsService } from '../pixels/pixels.service';
-import { Database } from '../storage/database';
+import { Database, listedOf } from '../storage/database';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Refused } from '../storage/storage-problem';
@@ -130,6 +130,7 @@ describe('opening', () => {
     const changed = { ...step, graphic: { ...step.graphic, name: 'Changed elsewhere' } };
     await db.steps.put(changed);
     await db.heads.put({ id: 'a', step: changed, depth: 0, weight: 0 });
+    await db.listed.put(listedOf(changed));
     await db.graphics.update('a', { head: 'a-1' });
     stale.next('a');
     for (let i = 0; i < 100 && state().history!.head !== 'a-1'; i++) await new Promise((r) => setTimeout(r, 5));

@@ -32,7 +32,7 @@ export class SlotChanges {
   }
 
   /** The first frame whose slot the book has otherwise by now, in what matters to the graphic, unless that was declined. */
-  changed(graphic: Graphic): ChangedSlot | null {
+  changed(graphic: Pick<Graphic, 'id' | 'frames'>): ChangedSlot | null {
     for (const frame of graphic.frames) {
       const now = this.book.byId().get(frame.slot.id);
       if (!now || slotChanges(frame.slot, now).length === 0) continue;

@@ -18,6 +18,7 @@ import { whenText } from '../ui/when';
 import { PageLikeness, pageOf } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { SlotChanges } from '../document/slot-changes.service';
+import { cardSize } from './card-size';
 import { PreviewService, type Preview } from './preview.service';
 
 /** A graphic standing on its page, in the slot's true proportions. */
@@ -25,18 +26,18 @@ import { PreviewService, type Preview } from './preview.service';
   selector: 'bs-graphic-card',
   imports: [RouterLink, Icon, PageLikeness, MatMenu, MatMenuItem, MatMenuTrigger],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[style.width.px]': 'width()' },
+  host: { '[style.width.px]': 'card().width' },
   template: `
     <a
       class="window"
-      [routerLink]="['/graphics', entry().graphic.id]"
-      [attr.aria-label]="'Open ' + entry().graphic.name"
-      [style.height.px]="windowHeight()"
+      [routerLink]="['/graphics', entry().id]"
+      [attr.aria-label]="'Open ' + entry().name"
+      [style.height.px]="card().height"
     >
       <bs-page-likeness
         [page]="page()"
         (laid)="hole.set($event)"
-        [style.width.px]="pageWidth()"
+        [style.width.px]="card().pageWidth"
         [style.transform]="pageTransform()"
       />
       @if (!preview()) {
@@ -44,13 +45,13 @@ import { PreviewService, type Preview } from './preview.service';
       }
     </a>
     <div class="words">
-      <strong>{{ entry().graphic.name }}</strong>
+      <strong>{{ entry().name }}</strong>
       <span class="fit quiet" [class.problem-text]="preview()?.fit?.includes('to fix')">{{ preview()?.fit }}</span>
       <button
         type="button"
         class="button icon small bare"
         [matMenuTriggerFor]="menu"
-        [attr.aria-label]="'More for ' + entry().graphic.name"
+        [attr.aria-label]="'More for ' + entry().name"
       >
         <bs-icon name="dots" />
       </button>
@@ -131,29 +132,21 @@ export class GraphicCard {
   protected readonly when = whenText;
   protected readonly sizeOf = sizeText;
   private readonly followed = inject(SlotChanges);
-  protected readonly slotNow = computed(() => this.followed.changed(this.entry().graphic));
+  protected readonly slotNow = computed(() => this.followed.changed(this.entry()));
   readonly duplicated = output();
   readonly deleted = output();
   private readonly previews = inject(PreviewService);
   protected readonly preview = signal<Preview | null>(null);
   /** Whether it has been near the window: a thousand cards are not painted at once. */
   private readonly seen = signal(false);
-  protected readonly slot = computed(() => frameOf(this.entry().graphic).slot);
+  protected readonly slot = computed(() => frameOf(this.entry()).slot);
   protected readonly size = computed(() => sizeText(this.slot()));
-  protected readonly width = computed(() => {
-    const ratio = this.slot().width / this.slot().height;
-    return ratio > 3.2 ? 560 : ratio > 1.6 ? 380 : 220;
-  });
+  protected readonly card = computed(() => cardSize(this.slot()));
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
   protected readonly page = computed(() =>
     pageOf(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null),
   );
-  protected readonly pageWidth = computed(() => Math.max(this.slot().shownWidth + 64, 240));
-  private readonly scale = computed(() => (this.width() - 2) / this.pageWidth());
-  protected readonly windowHeight = computed(() => {
-    const { width, height, shownWidth } = this.slot();
-    return Math.round((shownWidth / width) * height * this.scale() + 58);
-  });
+  private readonly scale = computed(() => (this.card().width - 2) / this.card().pageWidth);
   protected readonly pageTransform = computed(() => {
     const top = Math.max(0, (this.hole()?.top ?? 0) * this.scale() - 26);
     return `translateY(${-top}px) scale(${this.scale()})`;

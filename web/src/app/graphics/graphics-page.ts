@@ -1,8 +1,18 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { firstValueFrom } from 'rxjs';
-import { cutText, limits, safeWord, weightText, type Problem, type Slot, pictureState } from '@bright-slot/core';
+import {
+  cutText,
+  frameOf,
+  limits,
+  safeWord,
+  weightText,
+  type Problem,
+  type Slot,
+  pictureState,
+} from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
 import { Icon } from '../ui/icon';
 import { Store } from '@ngrx/store';
@@ -16,6 +26,7 @@ import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../
 import { storageProblem } from '../storage/storage-problem';
 import { DemoService } from './demo.service';
 import { groupedBySlot } from './grouped';
+import { cardSize } from './card-size';
 import { GraphicCard } from './graphic-card';
 import { NewGraphicDialog } from './new-graphic-dialog';
 import { today } from '../ui/when';
@@ -30,10 +41,13 @@ const listed = (names: readonly string[]) =>
 /** How long a deleted graphic can still be brought back, ms. */
 const GRACE = 24 * 3600 * 1000;
 
+/** How many graphics are cards before anyone scrolls. */
+const FIRST = 24;
+
 /** The home: every graphic standing on its page. */
 @Component({
   selector: 'bs-graphics-page',
-  imports: [PlaceBar, Icon, GraphicCard],
+  imports: [PlaceBar, Icon, GraphicCard, NgTemplateOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   host: { class: 'place', '[class.dropping]': 'drops.held()' },
@@ -61,17 +75,27 @@ export class GraphicsPage {
   /** How many deleted graphics still take room. */
   protected readonly deleted = signal(0);
   /** Where graphics are live: the page's title by the graphic's id. */
-  private readonly live = signal<ReadonlyMap<string, { title: string; state: string | undefined }>>(new Map());
+  private readonly live = signal<ReadonlyMap<string, { title: string; earlier: boolean }>>(new Map());
 
   /** Where a graphic is live, and whether as it is now; empty where it is not. */
-  protected liveOn({ graphic }: GraphicEntry): string {
-    const live = this.live().get(graphic.id);
+  protected liveOn({ id }: GraphicEntry): string {
+    const live = this.live().get(id);
     if (!live) return '';
-    const earlier = live.state !== undefined && !graphic.frames.some((f) => live.state === pictureState(graphic, f));
-    return earlier ? `live on ${live.title}: an earlier state` : `live on ${live.title}`;
+    return live.earlier ? `live on ${live.title}: an earlier state` : `live on ${live.title}`;
   }
 
   protected readonly groups = computed(() => groupedBySlot(this.entries() ?? [], this.query(), this.sort()));
+
+  /** Those that are cards at once; the others become cards as they come near the window. */
+  protected readonly first = computed(
+    () =>
+      new Set(
+        this.groups()
+          .flatMap((g) => g.entries)
+          .slice(0, FIRST),
+      ),
+  );
+  protected readonly sizeOf = (entry: GraphicEntry) => cardSize(frameOf(entry).slot);
 
   protected readonly drops = inject(FileDrop);
 
@@ -89,17 +113,22 @@ export class GraphicsPage {
     }
     await this.reload();
     void this.repository.sweep(Date.now() - GRACE).catch(() => undefined);
+    await this.lookWhatIsLive();
+  }
+
+  private async lookWhatIsLive(): Promise<void> {
     const site = await this.site.site();
-    if (site.ok)
-      this.live.set(
-        new Map(
-          site.value.pages.flatMap((p) =>
-            p.slots.flatMap((s) =>
-              s.now ? [[s.now.graphic.id, { title: p.title, state: s.now.graphic.state }] as const] : [],
-            ),
-          ),
-        ),
-      );
+    if (!site.ok) return;
+    const live = new Map<string, { title: string; earlier: boolean }>();
+    for (const page of site.value.pages)
+      for (const { now } of page.slots) {
+        const graphic = now && (await this.repository.graphic(now.graphic.id).catch(() => null));
+        if (!graphic) continue;
+        const { id, state } = now.graphic;
+        const earlier = state !== undefined && !graphic.frames.some((f) => state === pictureState(graphic, f));
+        live.set(id, { title: page.title, earlier });
+      }
+    this.live.set(live);
   }
 
   private async reload(): Promise<void> {
@@ -136,7 +165,9 @@ export class GraphicsPage {
     if (!made.ok) this.tell(made.problem);
   }
 
-  protected async duplicate({ graphic }: GraphicEntry): Promise<void> {
+  protected async duplicate({ id }: GraphicEntry): Promise<void> {
+    const graphic = await this.repository.graphic(id);
+    if (!graphic) return this.reload();
     const copy = {
       ...graphic,
       id: crypto.randomUUID(),
@@ -149,19 +180,19 @@ export class GraphicsPage {
     else this.tell(kept.problem);
   }
 
-  protected async remove({ graphic }: GraphicEntry): Promise<void> {
+  protected async remove({ id, name }: GraphicEntry): Promise<void> {
     try {
-      await this.repository.setDeleted(graphic.id, Date.now());
+      await this.repository.setDeleted(id, Date.now());
     } catch (error) {
       const problem = storageProblem(error, 'delete');
       if (problem.code !== 'disk-full') return this.tell(problem);
       // Noting that it is deleted takes room; deleting it gives some back.
-      if (!confirm(`${problem.message} Delete “${graphic.name}” for good? It cannot be brought back.`)) return;
-      return this.removeForGood(graphic.id, graphic.name);
+      if (!confirm(`${problem.message} Delete “${name}” for good? It cannot be brought back.`)) return;
+      return this.removeForGood(id, name);
     }
     await this.reload();
-    const ref = this.snack.open(`“${graphic.name}” was deleted.`, 'Undo');
-    ref.onAction().subscribe(() => void this.bringGraphicBack(graphic.id));
+    const ref = this.snack.open(`“${name}” was deleted.`, 'Undo');
+    ref.onAction().subscribe(() => void this.bringGraphicBack(id));
   }
 
   private async bringGraphicBack(id: string): Promise<void> {

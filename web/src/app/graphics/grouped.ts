@@ -8,13 +8,13 @@ export function groupedBySlot(
   sort: 'latest' | 'name',
 ): { readonly name: string; readonly entries: readonly GraphicEntry[] }[] {
   const words = query.toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
-  const found = entries.filter(({ graphic }) => {
-    const { slot } = frameOf(graphic);
-    const text = `${graphic.name} ${slot.name} ${slot.width}x${slot.height}`.toLowerCase();
+  const found = entries.filter((entry) => {
+    const { slot } = frameOf(entry);
+    const text = `${entry.name} ${slot.name} ${slot.width}x${slot.height}`.toLowerCase();
     return words.every((w) => text.includes(w));
   });
-  if (sort === 'name') found.sort((a, b) => a.graphic.name.localeCompare(b.graphic.name));
+  if (sort === 'name') found.sort((a, b) => a.name.localeCompare(b.name));
   return slotGroups
-    .map((name) => ({ name, entries: found.filter((e) => frameOf(e.graphic).slot.group === name) }))
+    .map((name) => ({ name, entries: found.filter((e) => frameOf(e).slot.group === name) }))
     .filter((g) => g.entries.length > 0);
 }

@@ -18,20 +18,22 @@ export class PreviewService {
   private readonly urls = new Map<string, { state: string; url: string; fit: string }>();
 
   async preview(entry: GraphicEntry): Promise<Preview> {
-    const { graphic, state } = entry;
-    const known = this.urls.get(graphic.id);
+    const { id, state } = entry;
+    const known = this.urls.get(id);
     if (known?.state === state) return known;
-    let record = await this.repository.preview(graphic.id, state);
+    let record = await this.repository.preview(id, state);
     if (!record) {
+      const graphic = await this.repository.graphic(id);
+      if (!graphic) throw new Error('It was deleted meanwhile.');
       const first = frameOf(graphic);
       const width = clamp(Math.round(first.rect.width), 256, 1200);
       const fit = await this.fitOf(graphic);
-      record = { graphicId: graphic.id, state, fit, blob: await this.pixels.miniature(graphic, first, width) };
+      record = { graphicId: id, state, fit, blob: await this.pixels.miniature(graphic, first, width) };
       await this.repository.setPreview(record);
     }
     if (known) URL.revokeObjectURL(known.url);
     const made = { state, url: URL.createObjectURL(record.blob), fit: record.fit };
-    this.urls.set(graphic.id, made);
+    this.urls.set(id, made);
     return made;
   }
 

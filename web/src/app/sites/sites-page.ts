@@ -81,7 +81,7 @@ export class SitesPage {
   constructor() {
     inject(FileDrop).files.subscribe(({ files, event }) => void this.dropped(files, event));
     void this.reload();
-    void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.graphic.id))));
+    void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.id))));
   }
 
   protected async reload(): Promise<void> {

@@ -3,6 +3,7 @@ import {
   readStep,
   pairsOf,
   type BroughtFont,
+  type Frame,
   type Silhouette,
   type Slot,
   type Step,
@@ -21,7 +22,17 @@ export interface GraphicRecord {
   writer?: string;
 }
 
-/** A graphic's head, whole, so that a list reads no other step. */
+/** What lists show of a graphic, so that they read no more of it. */
+export interface ListedRecord {
+  id: string;
+  /** The step at its head, and the version of the graphic there. */
+  head: string;
+  version: number;
+  name: string;
+  frames: Frame[];
+}
+
+/** A graphic's head, whole, so that opening it waits for no other step. */
 export interface HeadRecord {
   /** The graphic's. */
   id: string;
@@ -103,6 +114,7 @@ export class Database extends Dexie {
   readonly graphics!: EntityTable<GraphicRecord, 'id'>;
   readonly steps!: EntityTable<StoredStep, 'id'>;
   readonly heads!: EntityTable<HeadRecord, 'id'>;
+  readonly listed!: EntityTable<ListedRecord, 'id'>;
   readonly redo!: EntityTable<RedoRecord, 'from'>;
   readonly uses!: Table<UseRecord, [string, string]>;
   readonly assets!: EntityTable<AssetRecord, 'hash'>;
@@ -130,11 +142,18 @@ export class Database extends Dexie {
       .stores({
         steps: 'id, graphicId, parent',
         heads: 'id',
+        listed: 'id',
         redo: 'from, graphicId',
         uses: '[graphicId+what], graphicId, what',
       })
       .upgrade(headsApart);
   }
+}
+
+/** What lists show of the graphic at a head. */
+export function listedOf({ id, graphicId, graphic }: Step): ListedRecord {
+  const { version, name, frames } = graphic;
+  return { id: graphicId, head: id, version, name, frames };
 }
 
 /** Before version 5 every step was whole, lists read the steps at the heads, and a sweep read all there are. */
@@ -143,8 +162,12 @@ async function headsApart(t: Transaction): Promise<void> {
     const { next, ...own } = record;
     await t.table('redo').bulkPut(pairsOf(next).map(([from, to]) => ({ from, to, graphicId: own.id })));
     await t.table('graphics').put(own);
-    const step = readStep(await t.table('steps').get(own.head));
-    if (step?.graphicId === own.id) await t.table('heads').put({ id: own.id, step, depth: 0, weight: 0 });
+    const stored: unknown = await t.table('steps').get(own.head);
+    const step = readStep(stored);
+    if (step?.graphicId !== own.id) continue;
+    // As it is stored, since what is written next stands on that.
+    await t.table('heads').put({ id: own.id, step: stored, depth: 0, weight: 0 });
+    await t.table('listed').put(listedOf(step));
   }
   const uses = new Map<string, UseRecord>();
   await t.table('steps').each((step: { graphicId?: unknown } | null) => {

@@ -9,26 +9,26 @@ import {
   headOf,
   historyFrom,
   isNewerStep,
-  isPicture,
   limits,
   nameFrom,
   readStep,
   type Graphic,
   type History,
+  type Listed,
   type Point,
   type Result,
   type Step,
   type Stored,
 } from '@bright-slot/core';
 import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
-import { HistoryStore, newer, redoToWrite, unreadable, type ReadHistory } from './history-store';
+import { HistoryStore, newer, redoToWrite, type ReadHistory } from './history-store';
 import type { LastWords } from './last-words';
 import { Refused, storageProblem } from './storage-problem';
-import { allUsed } from './used';
+import { allUsed, usesIn } from './used';
 
 /** A graphic as lists show it. */
-export interface GraphicEntry {
-  readonly graphic: Graphic;
+export interface GraphicEntry extends Listed {
+  readonly id: string;
   readonly changed: number;
   /** Changes whenever the graphic does: names the state that a preview belongs to. */
   readonly state: string;
@@ -97,30 +97,40 @@ export class GraphicsRepository {
   async list(): Promise<{ entries: GraphicEntry[]; unreadable: UnreadableEntry[] }> {
     const records = (await this.db.graphics.toArray()).filter((r) => r.deleted === undefined);
     records.sort((a, b) => b.changed - a.changed);
-    const heads = await this.histories.heads(records);
+    const listed = await this.histories.listed(records);
     const entries: GraphicEntry[] = [];
     const lost: UnreadableEntry[] = [];
     for (const [i, r] of records.entries()) {
-      const { step, raw } = heads[i]!;
-      const graphic = step?.graphic ?? (await this.latestOf(r, raw));
-      if (graphic) entries.push({ graphic, changed: r.changed, state: stateOf(r) });
-      else {
-        const name = (raw as { graphic?: { name?: unknown } } | undefined)?.graphic?.name;
-        lost.push({
-          id: r.id,
-          name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
-          why: (isNewerStep(raw) ? newer : unreadable).message,
-        });
+      const kept = listed[i];
+      const shown = kept ? good(kept) : await this.latestOf(r);
+      if (shown.ok) {
+        const { name, frames } = shown.value;
+        entries.push({ id: r.id, name, frames, changed: r.changed, state: stateOf(r) });
+        continue;
       }
+      const raw: unknown = (await this.db.heads.get(r.id))?.step;
+      const name = (raw as { graphic?: { name?: unknown } } | undefined)?.graphic?.name;
+      lost.push({
+        id: r.id,
+        name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
+        why: shown.problem.message,
+      });
     }
     return { entries, unreadable: lost };
   }
 
-  /** The latest state of a graphic that can be read, where its head cannot. */
-  private async latestOf(record: GraphicRecord, head: unknown): Promise<Graphic | null> {
-    if (isNewerStep(head)) return null;
-    const opened = await this.histories.read(record);
-    return opened.ok ? current(opened.value.history) : null;
+  /** A graphic as it is now; null where it is deleted or cannot be read. */
+  async graphic(id: string): Promise<Graphic | null> {
+    const record = await this.db.graphics.get(id);
+    if (!record || record.deleted !== undefined) return null;
+    const latest = await this.latestOf(record);
+    return latest.ok ? latest.value : null;
+  }
+
+  /** The latest state of a graphic that can be read. */
+  private async latestOf(record: GraphicRecord): Promise<Result<Graphic>> {
+    const opened = await this.readHead(record);
+    return opened.ok ? good(current(opened.value.history)) : opened;
   }
 
   /**
@@ -327,9 +337,9 @@ export class GraphicsRepository {
   async pictures(): Promise<{ asset: AssetRecord; usedIn: { id: string; name: string }[] }[]> {
     const { entries } = await this.list();
     const used = new Map<string, { id: string; name: string }[]>();
-    for (const { graphic } of entries)
-      for (const hash of new Set(graphic.layers.flatMap((l) => (isPicture(l) ? [l.asset] : []))))
-        used.set(hash, [...(used.get(hash) ?? []), { id: graphic.id, name: graphic.name }]);
+    const heads = await this.db.heads.bulkGet(entries.map((e) => e.id));
+    for (const [i, { id, name }] of entries.entries())
+      for (const hash of usesIn(heads[i]?.step)) used.set(hash, [...(used.get(hash) ?? []), { id, name }]);
     const assets = await this.db.assets.orderBy('added').reverse().toArray();
     return assets.filter((a) => !a.mask).map((asset) => ({ asset, usedIn: used.get(asset.hash) ?? [] }));
   }

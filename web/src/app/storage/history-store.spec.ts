@@ -194,7 +194,7 @@ it('a database of version 4 is brought over: heads apart, redo where it led, wha
   old.close();
   const db = open(factory);
   const repository = new GraphicsRepository(db);
-  expect((await repository.list()).entries.map((e) => e.graphic.name)).toEqual(['One']);
+  expect((await repository.list()).entries.map((e) => e.name)).toEqual(['One']);
   expect(await new HistoryStore(db).redo('a')).toEqual(new Map([['s0', 's1']]));
   expect((await db.uses.toArray()).map((u) => u.what).sort()).toEqual([hash, 'font/Lora'].sort());
   const session = await Session.of(repository, 'a', 't');

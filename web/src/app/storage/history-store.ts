@@ -8,15 +8,17 @@ import {
   isPatch,
   packStep,
   readStep,
+  readListed,
   readSteps,
   unpackStep,
   type History,
+  type Listed,
   type PatchStep,
   type Result,
   type Step,
   type Stored,
 } from '@bright-slot/core';
-import type { Database, GraphicRecord } from './database';
+import { listedOf, type Database, type GraphicRecord } from './database';
 import { Refused } from './storage-problem';
 import { usesIn } from './used';
 
@@ -62,8 +64,8 @@ export class HistoryStore {
 
   /** The tables that a transaction has to hold for what is written here. */
   get tables() {
-    const { steps, heads, redo, uses } = this.db;
-    return [steps, heads, redo, uses];
+    const { steps, heads, listed, redo, uses } = this.db;
+    return [steps, heads, listed, redo, uses];
   }
 
   /** Forgets what it knows to be on disk: another session may have written since. */
@@ -79,10 +81,10 @@ export class HistoryStore {
     return step;
   }
 
-  /** The heads of several. */
-  async heads(records: readonly GraphicRecord[]): Promise<{ step: Step | null; raw: unknown }[]> {
-    const kept = await this.db.heads.bulkGet(records.map((r) => r.id));
-    return records.map((r, i) => ({ step: this.soundHead(r, kept[i]?.step), raw: kept[i]?.step }));
+  /** What lists show of graphics; null where their heads have to be looked at. */
+  async listed(records: readonly GraphicRecord[]): Promise<(Listed | null)[]> {
+    const kept = await this.db.listed.bulkGet(records.map((r) => r.id));
+    return records.map((r, i) => (kept[i]?.head === r.head ? readListed(kept[i]) : null));
   }
 
   private soundHead(record: GraphicRecord, raw: unknown): Step | null {
@@ -251,7 +253,9 @@ export class HistoryStore {
   async putHead(step: Step, written: ReadonlyMap<string, Stored>): Promise<void> {
     const stored = await this.storedAs(step.id, written);
     const { depth, weight, graphic } = stored ?? { depth: 0, weight: 0, graphic: step.graphic };
-    await this.db.heads.put({ id: step.graphicId, step: { ...step, graphic }, depth, weight });
+    const head = { ...step, graphic };
+    await this.db.heads.put({ id: step.graphicId, step: head, depth, weight });
+    await this.db.listed.put(listedOf(head));
   }
 
   /** Writes where redo leads. */
@@ -266,9 +270,10 @@ export class HistoryStore {
 
   /** Removes all there is of graphics but their records. Call it in a transaction over `tables`. */
   async remove(ids: readonly string[]): Promise<void> {
-    const { steps, heads, redo, uses } = this.db;
+    const { steps, heads, listed, redo, uses } = this.db;
     for (const table of [steps, redo, uses]) await table.where('graphicId').anyOf(ids).delete();
     await heads.bulkDelete([...ids]);
+    await listed.bulkDelete([...ids]);
   }
 }
 
