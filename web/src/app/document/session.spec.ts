@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { signal, type Injector } from '@angular/core';
+import { ApplicationRef, signal, type Injector } from '@angular/core';
 import { jest } from '@jest/globals';
 import { provideEffects } from '@ngrx/effects';
 import { Store, provideStore } from '@ngrx/store';
@@ -137,6 +137,51 @@ describe('opening', () => {
     expect(current(state().history!).name).toBe('Changed elsewhere');
     injector.get(OpenGraphic).close('a');
     expect([state().history, state().token]).toEqual([null, null]);
+  });
+});
+
+describe('the steps before the head, which are read after it', () => {
+  const later = async () => {
+    await injector.get(OpenGraphic).open('a');
+    for (const name of ['One', 'Two']) rename(name);
+    await settled();
+    injector.get(OpenGraphic).close('a');
+    let go = (): void => undefined;
+    const held = new Promise<void>((resolve) => (go = resolve));
+    const { earlier } = repository;
+    jest.spyOn(repository, 'earlier').mockImplementation((id) => held.then(() => earlier.call(repository, id)));
+    await injector.get(OpenGraphic).open('a');
+    return () => go();
+  };
+  it('are waited for by undo, and by what is done after it; an edit alone waits for nothing', async () => {
+    const go = await later();
+    expect(state().history!.steps.size).toBe(1);
+    rename('Three');
+    expect(current(state().history!).name).toBe('Three');
+    injector.get(Workbench).undo();
+    expect(current(state().history!).name).toBe('Two');
+    injector.get(Workbench).undo();
+    rename('Four');
+    expect(current(state().history!).name).toBe('Two');
+    go();
+    await settled();
+    injector.get(ApplicationRef).tick();
+    await settled();
+    expect(current(state().history!).name).toBe('Four');
+    const names = [...(await stored('a')).steps.values()].map((s) => [s.graphic.name, s.parent]);
+    const one = [...state().history!.steps.values()].find((s) => s.graphic.name === 'One')!;
+    expect(names).toContainEqual(['Four', one.id]);
+    expect(names).toHaveLength(5);
+  });
+  it('that cannot be read are no obstacle: it is said, and undo ends where it was opened', async () => {
+    jest.spyOn(repository, 'earlier').mockRejectedValue(new Error('gone'));
+    await injector.get(OpenGraphic).open('a');
+    await settled();
+    expect(state().told?.message).toContain('undo goes back to here and no further');
+    rename('One');
+    injector.get(Workbench).undo();
+    injector.get(Workbench).undo();
+    expect(current(state().history!).name).toBe('Graphic a');
   });
 });
 

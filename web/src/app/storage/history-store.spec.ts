@@ -1,3 +1,4 @@
+import { jest } from '@jest/globals';
 import { Dexie } from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import {
@@ -138,10 +139,8 @@ it('what could not be written is written with the next, as a patch of what is th
   const opened = await repository.open('a', 't');
   if (!opened.ok || !opened.value.writer) throw new Error();
   const one = committed(opened.value.history, { type: 'rename', to: 'One', name: 'Renamed' }, 's1', 1);
-  const { put } = db.graphics;
-  db.graphics.put = () => Promise.reject(new Error('no room')) as never;
+  jest.spyOn(db.graphics, 'put').mockImplementationOnce(() => Promise.reject(new Error('no room')) as never);
   await expect(repository.save(one, [headOf(one)], 1, opened.value.writer)).rejects.toThrow('no room');
-  db.graphics.put = put;
   const two = committed(one, { type: 'rename', to: 'Two', name: 'Renamed' }, 's2', 2);
   await repository.save(two, [headOf(one), headOf(two)], 2, opened.value.writer);
   const rest = await repository.earlier('a');
