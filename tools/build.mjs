@@ -9,7 +9,8 @@ import {
   whenChanged,
 } from './prepare.mjs';
 
-export async function build() {
+/** All of it; the demo is data that the server hands on where it is there. */
+export async function build({ demo = true } = {}) {
   await installPackages();
   await unpackType();
   await buildKernel();
@@ -48,6 +49,11 @@ export async function build() {
       '--alias:@bright-slot/core=./core/src/index.ts',
       '--log-level=warning',
     ]);
+  });
+  if (!demo) return;
+  await whenChanged('demo', ['demo/src', 'core/src', 'package-lock.json'], ['dist/demo/demo.json'], () => {
+    console.log('Putting the demo together …');
+    run('npx', ['tsx', 'demo/build.ts']);
   });
 }
 

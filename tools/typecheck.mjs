@@ -3,6 +3,7 @@ import { run } from './prepare.mjs';
 for (const project of [
   'core/tsconfig.json',
   'core/tsconfig.spec.json',
+  'demo/tsconfig.json',
   'server/tsconfig.json',
   'web/tsconfig.worker.json',
   'web/tsconfig.spec.json',

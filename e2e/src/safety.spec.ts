@@ -4,7 +4,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzipSync, zipSync, strToU8, strFromU8 } from 'fflate';
-import { readContents, slotsToStart } from '@bright-slot/core';
+import { readContents } from '@bright-slot/core';
+import { everySlot } from './harness/demo';
 import { startApp, type RunningApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
 import { download, drop, settleDemo, things } from './harness/workbench';
@@ -62,7 +63,7 @@ describe('save everything, bring back', () => {
     await browser.go(`${app.app}/slots`);
     const slots = () => browser.run<number>(`return document.querySelectorAll('bs-slot-outlines li').length`);
     await (await browser.named('button', 'Slim header, 960')).sendKeys(Key.DELETE);
-    await browser.driver.wait(async () => (await slots()) === slotsToStart.length - 1, 5000);
+    await browser.driver.wait(async () => (await slots()) === everySlot.length - 1, 5000);
     // One of them has changed since: it stays as it is now.
     await browser.go(`${app.app}/graphics/demo-new-jugs`);
     const name = await browser.find('input.name');
@@ -79,7 +80,7 @@ describe('save everything, bring back', () => {
     await browser.exact();
     expect(await things(browser)).toHaveLength(2);
     await browser.go(`${app.app}/slots`);
-    await browser.driver.wait(async () => (await slots()) === slotsToStart.length, 5000, 'The slot did not come back');
+    await browser.driver.wait(async () => (await slots()) === everySlot.length, 5000, 'The slot did not come back');
     await browser.go(`${app.app}/graphics`);
     await browser.find('bs-graphic-card');
   });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import exifr from 'exifr';
 import sharp from 'sharp';
-import { demoPages } from '@bright-slot/core';
+import { demo } from './harness/demo';
 import type { RunningApp } from './harness/app';
 import { type Browser, Key } from './harness/browser';
 import { withApp } from './harness/suite';
@@ -114,7 +114,7 @@ describe('the sites place', () => {
     expect(text).toContain(`autumn-glazes-to-mend-blog-header-${today()}b.jpg`);
     expect(text).toMatch(/Sent \d\d:\d\d, from Autumn glazes, to mend/);
     expect(text).toContain('Described as “Notes from the Wheel; a diary from the mill”');
-    expect((await browser.all('section.page')).length).toBe(demoPages.length);
+    expect((await browser.all('section.page')).length).toBe(demo.site.pages.length);
     const image = await browser.driver.executeScript<boolean>(
       `const i = arguments[0].querySelector('bs-page-likeness').shadowRoot.querySelector('img'); return i.complete && i.naturalWidth === 940;`,
       card,

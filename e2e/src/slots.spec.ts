@@ -1,16 +1,8 @@
+import { demo, everySlot } from './harness/demo';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import {
-  mosaicOf,
-  pageFits,
-  placed,
-  potterySlots,
-  readSpans,
-  sizeText,
-  slotsToStart,
-  type PageFit,
-} from '@bright-slot/core';
+import { mosaicOf, pageFits, placed, readSpans, sizeText, type PageFit } from '@bright-slot/core';
 import { root, type RunningApp } from './harness/app';
 import { type Browser, Key } from './harness/browser';
 import { withApp } from './harness/suite';
@@ -44,7 +36,7 @@ const undo = () => browser.press('Undo', 'button[contains(@class, "mat-mdc-snack
 describe('the book', () => {
   beforeEach(() => open());
   it('draws every entry that ships to one scale', async () => {
-    expect((await outlines()).length).toBe(slotsToStart.length);
+    expect((await outlines()).length).toBe(everySlot.length);
     const drawn = await browser.run<Record<string, [number, number]>>(
       `return Object.fromEntries([...document.querySelectorAll('bs-slot-outlines button')].map((b) => {
         const r = b.querySelector('.outline').getBoundingClientRect();
@@ -83,7 +75,7 @@ describe('the book', () => {
     await panelSays('shown 366 × 150');
   });
   it('duplicates, edits and deletes, each taken back by Undo, and keeps what is not', async () => {
-    const count = slotsToStart.length;
+    const count = everySlot.length;
     await browser.press('Slim header, 960');
     await browser.press('Duplicate');
     await browser.seeText('“Slim header, copy” is in the book.');
@@ -128,7 +120,7 @@ describe('the book', () => {
     await browser.menu('The whole book');
     const file = await download(browser, '.json');
     const book = JSON.parse(readFileSync(file, 'utf8')) as { slots: { id: string; name: string; width: number }[] };
-    expect(book.slots).toHaveLength(slotsToStart.length);
+    expect(book.slots).toHaveLength(everySlot.length);
     const put = async (text: string) => {
       const path = join(browser.downloads, 'in.json');
       writeFileSync(path, text);
@@ -138,14 +130,14 @@ describe('the book', () => {
     book.slots = [{ ...book.slots[0]!, id: 'fresh', name: 'Brought header', width: 777 }, book.slots[1]!];
     await put(JSON.stringify(book));
     await browser.seeText('1 brought in; 1 stood here just the same.');
-    expect(await outlines()).toHaveLength(slotsToStart.length + 1);
+    expect(await outlines()).toHaveLength(everySlot.length + 1);
     await undo();
-    await browser.driver.wait(async () => (await outlines()).length === slotsToStart.length, 5000);
+    await browser.driver.wait(async () => (await outlines()).length === everySlot.length, 5000);
     await put('{"format":"bright-slot-book","version":1,"slots":[{"id":"x"},');
     await browser.seeText('That is no JSON, or it breaks off before its end.');
     await put(JSON.stringify({ ...book, slots: [{ ...book.slots[0], width: '<img src=x onerror=alert(1)>' }] }));
     await browser.seeText('“Brought header” was left out: width is not as it should be.');
-    expect(await outlines()).toHaveLength(slotsToStart.length);
+    expect(await outlines()).toHaveLength(everySlot.length);
     const schema: unknown = await (await fetch(`${app.app}/slot-book.schema.json`)).json();
     expect(schema).toMatchObject({ $schema: 'https://json-schema.org/draft/2020-12/schema' });
   });
@@ -382,7 +374,7 @@ describe('from a screenshot', () => {
       await browser.seeText('is in the book');
       expect(Date.now() - started).toBeLessThan(20_000);
       const said = await panel();
-      const known = potterySlots.find((s) => s.id === slot)!;
+      const known = demo.slots.find((s) => s.id === slot)!;
       expect(said).toContain(known.ground);
       // Shown at half its size, a menu tile has half its corners.
       const rounded = slot === 'menu-tile' ? 'corners of 6 px' : 'corners of 12 px';

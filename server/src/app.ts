@@ -11,8 +11,16 @@ import { hostGuard, nothingThere, permissions, said, sentences } from './guard';
 const Wanted = z.object({ address: z.string().max(4000) });
 
 /** Serves the built app: static files, and the page itself with a fresh style nonce each time. */
-export function appServer(options: { web: string; appOrigin: string; siteOrigin: string }): Express {
-  const { web, appOrigin, siteOrigin } = options;
+export function appServer(options: {
+  web: string;
+  appOrigin: string;
+  /** Where the stand-in is; empty where none runs. */
+  siteOrigin: string;
+  /** The file with what the demo brings; none where there is no demo. */
+  demo?: string | undefined;
+}): Express {
+  const { web, appOrigin, siteOrigin, demo } = options;
+  const site = siteOrigin ? [siteOrigin] : [];
   const app = express();
   app.disable('x-powered-by');
   app.use(hostGuard(appOrigin));
@@ -23,8 +31,8 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
   });
   app.use(
     helmet({
-      // No HSTS on a plain local address; the opener policy would cut off the site's window.
-      strictTransportSecurity: false,
+      // HSTS means nothing on a plain local address (RFC 6797, section 7.2); the opener policy would cut off the site's window.
+      strictTransportSecurity: appOrigin.startsWith('https:'),
       crossOriginOpenerPolicy: false,
       contentSecurityPolicy: {
         useDefaults: false,
@@ -41,9 +49,9 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
             (_request, response) => `'nonce-${(response as express.Response).locals['nonce'] as string}'`,
           ],
           workerSrc: ["'self'"],
-          imgSrc: ["'self'", 'data:', 'blob:', siteOrigin],
+          imgSrc: ["'self'", 'data:', 'blob:', ...site],
           fontSrc: ["'self'"],
-          connectSrc: ["'self'", 'blob:', siteOrigin],
+          connectSrc: ["'self'", 'blob:', ...site],
         },
       },
     }),
@@ -80,6 +88,7 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
     response.type('application/octet-stream').send(found.value.bytes);
   });
   app.use('/api', nothingThere);
+  if (demo) app.get('/demo.json', (_request, response) => response.sendFile(demo, { cacheControl: false }));
   app.get('/ahead.json', (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache');
     response.json(ahead(web));
@@ -100,7 +109,8 @@ export function appServer(options: { web: string; appOrigin: string; siteOrigin:
     }
     const page = readFileSync(`${web}/index.html`, 'utf8')
       .replaceAll('__NONCE__', response.locals['nonce'] as string)
-      .replaceAll('__SITE_ORIGIN__', siteOrigin);
+      .replaceAll('__SITE_ORIGIN__', siteOrigin)
+      .replaceAll('__DEMO__', demo ? '/demo.json' : '');
     response.setHeader('Cache-Control', 'no-store');
     response.type('html').send(page);
   });

@@ -1,18 +1,40 @@
+import { existsSync, readFileSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { resolve } from 'node:path';
+import { Demo } from '@bright-slot/core';
 import { appServer } from './app';
 import { openSiteStore } from './site/store';
 import { siteServer } from './site/server';
+import { standIn } from './site/stand-in';
 
 const root = resolve(process.env['BRIGHT_SLOT_ROOT'] ?? '.');
 const data = resolve(process.env['BRIGHT_SLOT_DATA'] ?? `${root}/.data`);
 const port = Number(process.env['PORT'] ?? 4600);
 const sitePort = Number(process.env['SITE_PORT'] ?? port + 1);
-const appOrigin = `http://localhost:${port}`;
-const siteOrigin = `http://localhost:${sitePort}`;
+// Behind a proxy these are the addresses that browsers know; without one, this computer's own.
+const appOrigin = originOf('APP_ORIGIN', `http://localhost:${port}`);
+const siteOrigin = originOf('SITE_ORIGIN', `http://localhost:${sitePort}`);
+const demoFile = resolve(process.env['BRIGHT_SLOT_DEMO'] ?? `${root}/dist/demo/demo.json`);
+const demo = process.argv.includes('--empty') ? null : readDemo(demoFile);
 
-await mkdir(`${data}/site`, { recursive: true });
-const store = await openSiteStore(`${data}/site`);
+/** An origin as it was set, without a path. */
+function originOf(name: string, otherwise: string): string {
+  const given = process.env[name];
+  if (!given) return otherwise;
+  const url = URL.canParse(given) ? new URL(given) : null;
+  if (url && /^https?:$/.test(url.protocol) && url.pathname === '/' && !url.search) return url.origin;
+  console.error(`${name} is “${given}”, which is no origin. Write it like https://slots.example`);
+  process.exit(1);
+}
+
+/** What the demo brings; null where none was built. */
+function readDemo(file: string): Demo | null {
+  if (!existsSync(file)) return null;
+  const read = Demo.safeParse(JSON.parse(readFileSync(file, 'utf8')));
+  if (read.success) return read.data;
+  console.error(`The demo in ${file} cannot be read, so Bright Slot starts without it.`);
+  return null;
+}
 
 function listen(app: ReturnType<typeof appServer>, on: number): Promise<void> {
   return new Promise((done, fail) => {
@@ -23,11 +45,16 @@ function listen(app: ReturnType<typeof appServer>, on: number): Promise<void> {
 }
 
 try {
-  await listen(
-    siteServer({ store, demo: `${root}/demo`, fonts: `${root}/dist/web/browser/type-web`, appOrigin, siteOrigin }),
-    sitePort,
-  );
-  await listen(appServer({ web: `${root}/dist/web/browser`, appOrigin, siteOrigin }), port);
+  if (demo) {
+    await mkdir(`${data}/site`, { recursive: true });
+    const store = await openSiteStore(`${data}/site`);
+    const folder = `${root}/demo`;
+    const site = standIn({ record: demo.site, slots: demo.slots, first: `${folder}/site` }, store, siteOrigin);
+    const fonts = `${root}/dist/web/browser/type-web`;
+    await listen(siteServer({ site, store, demo: folder, fonts, appOrigin, siteOrigin }), sitePort);
+  }
+  const own = demo ? { siteOrigin, demo: demoFile } : { siteOrigin: '' };
+  await listen(appServer({ web: `${root}/dist/web/browser`, appOrigin, ...own }), port);
 } catch (error) {
   const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
   console.error(
@@ -37,4 +64,5 @@ try {
   );
   process.exit(1);
 }
-console.log(`\n  Bright Slot    ${appOrigin}\n  The demo site  ${siteOrigin}\n\n  Stop with Ctrl+C.\n`);
+const site = demo ? `\n  The demo site  ${siteOrigin}` : '';
+console.log(`\n  Bright Slot    ${appOrigin}${site}\n\n  Stop with Ctrl+C.\n`);

@@ -5,10 +5,12 @@ import type { Express } from 'express';
 import sharp from 'sharp';
 import request from 'supertest';
 import { Refusal, SentPicture, Site } from '@bright-slot/core';
+import { demo as pottery } from '../../demo/src/index';
 import { appServer } from './app';
 import { MOST_PICTURES } from './site/receive';
 import { siteServer } from './site/server';
-import { openSiteStore } from './site/store';
+import { standIn } from './site/stand-in';
+import { openSiteStore, type SiteStore } from './site/store';
 
 const appOrigin = 'http://localhost:4600';
 const siteOrigin = 'http://localhost:4601';
@@ -16,8 +18,11 @@ const demo = resolve(import.meta.dirname, '../../demo');
 let folder: string;
 let site: Express;
 
+const played = { record: pottery.site, slots: pottery.slots, first: join(demo, 'site') };
+const over = (store: SiteStore) =>
+  siteServer({ site: standIn(played, store, siteOrigin), store, demo, fonts: demo, appOrigin, siteOrigin });
 async function open(): Promise<Express> {
-  return siteServer({ store: await openSiteStore(folder), demo, fonts: demo, appOrigin, siteOrigin });
+  return over(await openSiteStore(folder));
 }
 
 beforeEach(async () => {
@@ -69,7 +74,7 @@ describe('sending a picture', () => {
     site = await open();
     const slot = Site.parse((await request(site).get('/api/site')).body)
       .pages.flatMap((p) => p.slots)
-      .find((s) => s.id === 'blog-header')!;
+      .find((s) => s.slot.id === 'blog-header')!;
     expect([slot.now?.id, slot.earlier.map((e) => e.id)]).toEqual([second.id, [first.id]]);
     expect((await request(site).get('/blog')).text).toContain('b.jpg');
     await show(null).expect(200);
@@ -131,7 +136,7 @@ describe('sending a picture', () => {
           graphic: { id: '', name: '' },
         })),
     };
-    site = siteServer({ store: full, demo, fonts: demo, appOrigin, siteOrigin });
+    site = over(full);
     const answer = await send();
     expect([answer.status, Refusal.parse(answer.body).code]).toEqual([507, 'full']);
   });
@@ -174,7 +179,8 @@ it('shows the house’s own picture in a slot that nothing was ever sent to, and
   expect(new Set(pages.map((p) => p.kind)).size).toBe(14);
   for (const { path, slots } of pages) {
     const page = await request(site).get(path).expect(200);
-    for (const { id } of slots) {
+    for (const { slot } of slots) {
+      const { id } = slot;
       const shown = new RegExp(`data-slot="${id}"><img src="(/first/${id}\\.\\w+)"`).exec(page.text);
       expect([id, shown?.[1]]).toEqual([id, expect.any(String)]);
       await request(site).get(shown![1]!).expect(200);

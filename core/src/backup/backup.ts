@@ -19,6 +19,7 @@ export const entries = {
   assets: 'assets.ndjson',
   slots: 'slots.ndjson',
   fonts: 'fonts.ndjson',
+  sites: 'sites.ndjson',
   /** The steps of the graphic that stands in line `at` (from 0) of the list. */
   steps: (at: number) => `graphics/${String(at + 1).padStart(6, '0')}.ndjson`,
   asset: (hash: string) => `assets/${hash}`,

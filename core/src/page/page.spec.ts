@@ -1,12 +1,15 @@
-import { Slot, pageKinds } from '../slot/slot';
-import { potterySlots, slotFrom, slotsToStart } from '../slot/slots-to-start';
+import { Slot, pageKinds, type PageKind } from '../slot/slot';
+import { demo } from '../../../demo/src/index';
+import { slotFrom } from '../slot/slots-to-start';
+import { everySlot } from '../testing/samples';
+import { kinds } from './kinds/kinds';
+import { PageLook, neutralLook } from './look';
 import { renderPage } from './page';
-import { demoPages } from './site';
 
 const picture = { url: '/a.jpg', alt: 'A "pot" <b>' };
 
 it.each(pageKinds)('the %s page holds its slots at their size and runs nothing', (kind) => {
-  const slots = slotsToStart.filter((s) => s.page === kind);
+  const slots = everySlot.filter((s) => s.page === kind);
   const page = renderPage(kind, { slots: slots.map((slot) => ({ slot, picture })) });
   for (const s of slots) {
     expect(page.html).toContain(`data-slot="${s.id}"`);
@@ -19,12 +22,51 @@ it.each(pageKinds)('the %s page holds its slots at their size and runs nothing',
 });
 
 it('every kind of page has a slot that ships, but the one for pages not known', () => {
-  const used = new Set(slotsToStart.map((s) => s.page));
+  const used = new Set(everySlot.map((s) => s.page));
   expect(pageKinds.filter((k) => !used.has(k))).toEqual(['plain']);
 });
 
 it('the demo’s pages carry every slot of the pottery', () => {
-  expect(demoPages.flatMap((p) => p.slots).sort()).toEqual(potterySlots.map((s) => s.id).sort());
+  expect(demo.site.pages.flatMap((p) => p.slots).sort()).toEqual(demo.slots.map((s) => s.id).sort());
+});
+
+describe('what a page says', () => {
+  const pages = (look?: PageLook) => pageKinds.map((kind) => renderPage(kind, { slots: [] }, look));
+  it('is nobody’s where nothing is given: no word, type or colour of the demo’s', () => {
+    const text = JSON.stringify(pages());
+    expect(/ottermill|pottery|wren|imke|kiln|glaze|stoneware|jug|bowl/i.exec(text)).toBeNull();
+    for (const colour of Object.values(demo.site.look.colours).flat())
+      if (typeof colour === 'string') expect(text).not.toContain(colour);
+    expect(text).not.toContain('Lora');
+    expect(text).toContain('Your business');
+  });
+  it('is the site’s own, escaped, with its name and address where they are asked for', () => {
+    const look = { ...neutralLook, business: 'Sam & <Daughters>', address: 'sam.example' };
+    const { html, title } = renderPage('feed', { slots: [] }, look);
+    expect(html).toContain('sam.example');
+    expect(html).toContain('Sam &amp; &lt;Daughters&gt;');
+    expect(title).not.toContain('{');
+    for (const page of pages(look)) expect(/\{business\}|\{address\}|<Daughters>/.exec(page.html)).toBeNull();
+    const words = { blog: { heading: 'A <b>bold</b> post', title: '{business}’s notes' } };
+    const page = renderPage('blog', { slots: [] }, { ...look, words });
+    expect(page.html).toContain('A &lt;b&gt;bold&lt;/b&gt; post');
+    expect(page.title).toBe('Sam & <Daughters>’s notes');
+  });
+  it('takes nothing from a hostile look: no rule, tag or path is closed', () => {
+    const evil = '"]{}*{background:url(//evil)}</style><script>';
+    const look = { ...demo.site.look, type: { heading: evil, body: evil }, menu: [evil, evil, evil, evil] };
+    for (const { html, css } of pages(look)) {
+      expect(css).not.toMatch(/evil\)|<\/style/);
+      expect(html).not.toContain('<script');
+    }
+    expect(PageLook.safeParse({ ...look, goods: ['M0 0"/><script>'] }).success).toBe(false);
+    expect(PageLook.safeParse(demo.site.look).success).toBe(true);
+  });
+  it('of the demo are only words that its kinds of pages ask for', () => {
+    for (const [kind, words] of Object.entries(demo.site.look.words))
+      for (const name of Object.keys(words))
+        expect([kind, name, name in kinds[kind as PageKind].words]).toEqual([kind, name, true]);
+  });
 });
 
 describe('what the page does', () => {

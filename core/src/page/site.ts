@@ -1,6 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { FileFormat, PageKind } from '../slot/slot';
+import { FileFormat, PageKind, Slot } from '../slot/slot';
+import { PageLook } from './look';
 
 /** What the outside tells about a picture that was sent to it. */
 export const SentPicture = z.object({
@@ -28,7 +29,7 @@ export const SitePage = z.object({
   kind: PageKind,
   slots: z.array(
     z.object({
-      id: z.string(),
+      slot: Slot,
       now: SentPicture.nullable(),
       /** Where nothing was ever sent: the address of the house's own picture. */
       first: z.string().nullable().default(null),
@@ -41,6 +42,7 @@ export type SitePage = z.infer<typeof SitePage>;
 export const Site = z.object({
   name: z.string(),
   host: z.string(),
+  look: PageLook,
   pages: z.array(SitePage),
   names: z.array(z.string()),
 });
@@ -63,20 +65,18 @@ export type ShelfPicture = z.infer<typeof ShelfPicture>;
 export const Refusal = z.object({ code: z.string(), message: z.string(), next: z.string().optional() });
 export type Refusal = z.infer<typeof Refusal>;
 
-/** The pages of the demo's site, and the slots each carries. */
-export const demoPages: readonly { path: string; kind: PageKind; slots: readonly string[] }[] = [
-  { path: '/welcome', kind: 'landing', slots: ['landing-header'] },
-  { path: '/blog', kind: 'blog', slots: ['blog-header'] },
-  { path: '/shop', kind: 'shop', slots: ['slim-header'] },
-  { path: '/make', kind: 'menu', slots: ['menu-tile'] },
-  { path: '/window', kind: 'mosaic', slots: ['mosaic-wide', 'mosaic-tall', 'mosaic-upper', 'mosaic-lower'] },
-  { path: '/kiln', kind: 'strip', slots: ['strip-square'] },
-  { path: '/pay', kind: 'checkout', slots: ['checkout-header'] },
-  { path: '/classes', kind: 'form', slots: ['form-header'] },
-  { path: '/tuesday', kind: 'class', slots: ['class-header'] },
-  { path: '/neighbours', kind: 'community', slots: ['page-cover'] },
-  { path: '/wren', kind: 'profile', slots: ['profile-banner'] },
-  { path: '/chat', kind: 'chat', slots: ['chat-avatar'] },
-  { path: '/about', kind: 'about', slots: ['site-header', 'logo'] },
-  { path: '/shared', kind: 'feed', slots: ['link-card'] },
-];
+/** A site of the person's, as it is kept here: which pages it has, what they look like, and how it is reached. */
+export const SiteRecord = z.object({
+  version: z.literal(1),
+  id: z.string().min(1).max(64),
+  name: z.string().min(1).max(120),
+  /** Its host, as slots name it. */
+  address: z.string().min(1).max(300),
+  /** How pictures get there: `stand-in` is the small site that ships with the app. */
+  connector: z.object({ kind: z.enum(['stand-in', 'none']) }),
+  look: PageLook,
+  pages: z
+    .array(z.object({ path: z.string().max(200), kind: PageKind, slots: z.array(z.string().max(64)).max(50) }))
+    .max(200),
+});
+export type SiteRecord = z.infer<typeof SiteRecord>;

@@ -11,13 +11,13 @@ import {
   writeSlotFile,
 } from './book';
 import { slotAtSize } from './at-size';
-import { slotsToStart } from './slots-to-start';
+import { everySlot } from '../testing/samples';
 import { slotOf } from '../testing/samples';
 
 describe('a file of slots', () => {
   it('comes back as it went out', () => {
-    const read = readSlotFile(writeSlotFile(slotsToStart));
-    expect(read).toEqual({ ok: true, value: { slots: slotsToStart, problems: [] } });
+    const read = readSlotFile(writeSlotFile(everySlot));
+    expect(read).toEqual({ ok: true, value: { slots: everySlot, problems: [] } });
   });
   it('takes an entry of version 1 along', () => {
     const old = readFileSync(join(import.meta.dirname, 'fixtures/slot-v1.json'), 'utf8');
@@ -62,7 +62,7 @@ describe('a file of slots', () => {
     expect(published).toEqual(JSON.parse(JSON.stringify(slotFileSchema())));
   });
   it('never writes over an entry that differs', () => {
-    const [a, b] = slotsToStart as [(typeof slotsToStart)[0], (typeof slotsToStart)[0]];
+    const [a, b] = everySlot as [(typeof everySlot)[0], (typeof everySlot)[0]];
     const fresh = slotsToAdd([a, b], [a, { ...b, width: 7 }, { ...b, id: 'new' }], () => 'fresh-id');
     expect(slotsToAdd([a, b, { ...b, id: 'fresh-id' }], [{ ...b, width: 7 }], () => 'fresh-id')).toEqual([]);
     expect(fresh.map((s) => [s.id, s.name])).toEqual([
@@ -73,8 +73,7 @@ describe('a file of slots', () => {
 });
 
 describe('finding slots', () => {
-  const ids = (change: Partial<typeof noFilter>) =>
-    filterSlots(slotsToStart, { ...noFilter, ...change }).map((s) => s.id);
+  const ids = (change: Partial<typeof noFilter>) => filterSlots(everySlot, { ...noFilter, ...change }).map((s) => s.id);
   it.each(['1584x396', '1584 x 396', '1584 × 396', 'banner 1584x396'])('“%s” finds the banners', (words) => {
     expect(ids({ words })).toEqual(['profile-banner', 'common-banner-1584x396']);
   });
@@ -85,10 +84,10 @@ describe('finding slots', () => {
     expect(ids({ words: 'nothing like it' })).toEqual([]);
   });
   it('gives copies names of their own', () => {
-    const [first] = slotsToStart;
-    const copy = duplicateSlot(first!, 'c', slotsToStart);
+    const [first] = everySlot;
+    const copy = duplicateSlot(first!, 'c', everySlot);
     expect([copy.name, copy.id]).toEqual([`${first!.name}, copy`, 'c']);
-    expect(freeSlotName(copy.name, [...slotsToStart, copy])).toBe(`${first!.name}, copy 2`);
+    expect(freeSlotName(copy.name, [...everySlot, copy])).toBe(`${first!.name}, copy 2`);
   });
 });
 

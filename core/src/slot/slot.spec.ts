@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import { Graphic } from '../graphic/graphic';
 import { blank } from '../testing/samples';
 import { SLOT_VERSION, Slot, figure, filePixels, sizeText, topDensity } from './slot';
-import { potterySlots, slotsToStart, typedSlot } from './slots-to-start';
+import { everySlot } from '../testing/samples';
+import { slotsToStart, typedSlot } from './slots-to-start';
 
 const fixture: unknown = JSON.parse(readFileSync(join(import.meta.dirname, 'fixtures/slot-v1.json'), 'utf8'));
 
@@ -52,12 +53,12 @@ describe('a slot of version 1', () => {
 
 describe('slots to start from', () => {
   it('are valid, dated and told where they come from', () => {
-    for (const slot of slotsToStart) {
+    for (const slot of everySlot) {
       expect(Slot.parse(slot)).toEqual(slot);
       expect(slot.source).toMatch(/check with your|ottermill\.example/);
     }
-    expect(new Set(slotsToStart.map((s) => s.id)).size).toBe(slotsToStart.length);
-    expect(slotsToStart.length - potterySlots.length).toBe(18);
+    expect(new Set(everySlot.map((s) => s.id)).size).toBe(everySlot.length);
+    expect(slotsToStart.length).toBe(18);
   });
   // The sizes themselves: common practice, no source.
   it.each([
@@ -78,9 +79,9 @@ describe('slots to start from', () => {
     ['common-card-1200x630', '1200 × 630'],
     ['blog-header', '940 × 198'],
     ['profile-banner', '1584 × 396'],
-  ])('%s is %s', (id, size) => expect(sizeText(slotsToStart.find((s) => s.id === id)!)).toBe(size));
+  ])('%s is %s', (id, size) => expect(sizeText(everySlot.find((s) => s.id === id)!)).toBe(size));
   it('know what their pages do', () => {
-    const of = (id: string) => slotsToStart.find((s) => s.id === id)!;
+    const of = (id: string) => everySlot.find((s) => s.id === id)!;
     expect(of('common-form-1600x400').darkening).toBeNull();
     expect(of('common-class-1600x400').darkening).toMatchObject({ switchable: false, on: true });
     expect(of('common-landing-1600x600').darkening).toMatchObject({ switchable: true });

@@ -18,38 +18,37 @@ export function slotFrom(own: Entry): Slot {
 }
 
 /** Entries of one origin; what is not said is as `plainSlot` has it. */
-const entriesOf =
+export const entriesOf =
   (origin: Pick<Slot, 'site' | 'source'>) =>
   (id: string, name: string, group: SlotGroup, width: number, height: number, own: Partial<Slot> = {}): Slot =>
     slotFrom({ ...origin, id, name, group, width, height, ...own });
 const common = entriesOf({ site: '', source: 'as commonly used; check with your site' });
-const pottery = entriesOf({ site: 'ottermill.example', source: 'the handbook of ottermill.example' });
 
-const linen = '#fbf8f2';
-const kiln = '#2f2a26';
+const paper = '#fbf8f2';
+const dark = '#2f2a26';
 const high = (height: number): ShownAt => ({ mode: 'height', height });
 const sized = (width: number, height = width): ShownAt => ({ mode: 'size', width, height });
 
-/** Sizes in common use, under neutral names: common practice, no source. */
-const commonSlots: readonly Slot[] = [
+/** What the slot book holds at first: sizes in common use, under neutral names. Common practice, no source. */
+export const slotsToStart: readonly Slot[] = [
   common('common-blog-940x198', 'Blog header 940 × 198', 'Headers', 940, 198, {
     page: 'blog',
-    ground: linen,
+    ground: paper,
     oneOfSeveral: true,
   }),
   common('common-blog-940x175', 'Blog header 940 × 175', 'Headers', 940, 175, {
     page: 'blog',
-    ground: linen,
+    ground: paper,
     oneOfSeveral: true,
   }),
   common('common-blog-960x100', 'Blog header 960 × 100', 'Headers', 960, 100, {
     page: 'blog',
-    ground: linen,
+    ground: paper,
     oneOfSeveral: true,
   }),
   common('common-blog-1000x288', 'Blog header 1000 × 288', 'Headers', 1000, 288, {
     page: 'blog',
-    ground: linen,
+    ground: paper,
     oneOfSeveral: true,
   }),
   common('common-cover-851x315', 'Page cover 851 × 315', 'Covers and banners', 851, 315, {
@@ -87,7 +86,7 @@ const commonSlots: readonly Slot[] = [
   }),
   common('common-landing-1600x600', 'Landing header 1600 × 600', 'Headers', 1600, 600, {
     page: 'landing',
-    ground: kiln,
+    ground: dark,
     anyWidth: true,
     darkening: { kind: 'all', strength: 0.4, switchable: true, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 400, y: 200, width: 800, height: 200 }],
@@ -150,133 +149,9 @@ const commonSlots: readonly Slot[] = [
   common('common-picture-640x480', 'Article picture 640 × 480', 'Cards', 640, 480, {
     densities: [1, 2],
     page: 'blog',
-    ground: linen,
+    ground: paper,
   }),
 ];
-
-/** The slots of the invented pottery's site; a graphic made for one can be sent there. */
-export const potterySlots: readonly Slot[] = [
-  pottery('blog-header', 'Blog header', 'Headers', 940, 198, {
-    page: 'blog',
-    ground: linen,
-  }),
-  pottery('slim-header', 'Slim header', 'Headers', 960, 100, {
-    page: 'shop',
-    ground: linen,
-  }),
-  pottery('form-header', 'Form header', 'Headers', 1600, 400, {
-    page: 'form',
-    ground: '#eef1ee',
-  }),
-  pottery('class-header', 'Class header', 'Headers', 1120, 280, {
-    densities: [1, 2],
-    page: 'class',
-    ground: '#ffffff',
-    shape: { kind: 'rounded', radius: 12 },
-    darkening: { kind: 'foot', strength: 0.62, switchable: false, on: true },
-    covered: [{ what: 'The class’s name', kind: 'title', x: 28, y: 188, width: 560, height: 72 }],
-    phone: high(150),
-  }),
-  pottery('landing-header', 'Landing header', 'Headers', 1600, 520, {
-    anyWidth: true,
-    page: 'landing',
-    ground: kiln,
-    darkening: { kind: 'all', strength: 0.42, switchable: true, on: true },
-    covered: [{ what: 'The page’s title', kind: 'title', x: 420, y: 170, width: 760, height: 180 }],
-    tablet: high(420),
-    phone: high(400),
-  }),
-  pottery('checkout-header', 'Checkout header', 'Headers', 750, 90, {
-    page: 'checkout',
-    wants: 'address',
-    border: { width: 1, colour: '#cfc6b4' },
-    ground: '#f4f1ea',
-    fit: 'top-left',
-    mostBytes: 200_000,
-  }),
-  pottery('page-cover', 'Page cover', 'Covers and banners', 851, 315, {
-    page: 'community',
-    covered: [{ what: 'Portrait', kind: 'portrait', x: 24, y: 235, width: 140, height: 140 }],
-    safe: { kind: 'insets', top: 24, right: 90, bottom: 24, left: 90 },
-    phone: high(208),
-  }),
-  pottery('profile-banner', 'Profile banner', 'Covers and banners', 1584, 396, {
-    shownWidth: 792,
-    page: 'profile',
-    covered: [{ what: 'Portrait', kind: 'portrait', x: 48, y: 260, width: 272, height: 272 }],
-    fit: 'asks-crop',
-  }),
-  pottery('chat-avatar', 'Round chat avatar', 'Tiles and avatars', 128, 128, {
-    shape: { kind: 'ellipse' },
-    page: 'chat',
-    ground: '#f3f1ec',
-    tablet: sized(128),
-    phone: sized(64),
-  }),
-  pottery('menu-tile', 'Menu tile', 'Tiles and avatars', 320, 200, {
-    shownWidth: 160,
-    page: 'menu',
-    ground: linen,
-    rowShows: 7,
-    shape: { kind: 'rounded', radius: 12 },
-    tablet: sized(160, 100),
-    phone: sized(160, 100),
-  }),
-  pottery('mosaic-wide', 'Mosaic, wide cell', 'Mosaics and strips', 517.5, 600, {
-    densities: [1, 2],
-    page: 'mosaic',
-    ground: linen,
-  }),
-  pottery('mosaic-tall', 'Mosaic, tall cell', 'Mosaics and strips', 251.25, 600, {
-    densities: [1, 2],
-    page: 'mosaic',
-    ground: linen,
-  }),
-  pottery('mosaic-upper', 'Mosaic, upper small cell', 'Mosaics and strips', 251.25, 292.5, {
-    densities: [1, 2],
-    page: 'mosaic',
-    ground: linen,
-  }),
-  pottery('mosaic-lower', 'Mosaic, lower small cell', 'Mosaics and strips', 251.25, 292.5, {
-    densities: [1, 2],
-    page: 'mosaic',
-    ground: linen,
-  }),
-  pottery('strip-square', 'Strip square', 'Mosaics and strips', 134, 134, {
-    page: 'strip',
-    ground: linen,
-    rowShows: 5,
-    tablet: sized(134),
-    phone: sized(134),
-  }),
-  pottery('logo', 'Logo, transparent', 'Logos', 512, 512, {
-    shownWidth: 256,
-    keepsTransparency: true,
-    page: 'about',
-    ground: '#e9e2d3',
-    fit: 'fits-within',
-    tablet: sized(256),
-    phone: sized(180),
-  }),
-  pottery('site-header', 'Site header, any width', 'Headers', 1280, 150, {
-    anyWidth: true,
-    page: 'about',
-    ground: '#e9e2d3',
-    fit: 'fits-within',
-    keepsTransparency: true,
-    formats: ['png'],
-    tablet: high(150),
-    phone: high(150),
-  }),
-  pottery('link-card', 'Link card', 'Cards', 1200, 630, {
-    shownWidth: 600,
-    page: 'feed',
-    mostBytes: 5_000_000,
-  }),
-];
-
-/** What the slot book holds at first: the pottery's own, then sizes in common use. */
-export const slotsToStart: readonly Slot[] = [...potterySlots, ...commonSlots];
 
 /**
  * A slot from a width and a height in CSS px.

@@ -3,12 +3,16 @@ import { plainAppearance } from '../pixels/appearance';
 import type { ShapeLayer, VeilLayer } from '../graphic/shape';
 import type { Edit } from '../graphic/edit';
 import { commit, type History } from '../graphic/history';
+import { potterySlots } from '../../../demo/src/slots';
 import { slotsToStart } from '../slot/slots-to-start';
 import { plainBlock } from '../words/words';
 import { plainWordsAppearance } from '../words/appearance';
 
+/** The slots that ship, and those of the demo's site. */
+export const everySlot = [...potterySlots, ...slotsToStart];
+
 export function slotOf(id: string) {
-  return slotsToStart.find((s) => s.id === id)!;
+  return everySlot.find((s) => s.id === id)!;
 }
 
 export function blank(slot = 'blog-header'): Graphic {

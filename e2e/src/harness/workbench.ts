@@ -4,10 +4,17 @@ import sharp from 'sharp';
 import type { RunningApp } from './app';
 import type { Browser } from './browser';
 
+/** Answers what a fresh browser is asked, by looking round in the demo. */
+export async function lookRound(browser: Browser): Promise<void> {
+  await browser.find('bs-graphic-card, bs-first-steps', 60_000);
+  if ((await browser.all('bs-first-steps')).length) await browser.press('Look round the pottery');
+  await browser.find('bs-graphic-card', 60_000);
+}
+
 /** The demo stands before anything else is done, so that it is out of the way. */
 export async function settleDemo(browser: Browser, app: RunningApp): Promise<void> {
   await browser.go(`${app.app}/graphics`);
-  await browser.find('bs-graphic-card', 60_000);
+  await lookRound(browser);
 }
 
 /** A new graphic for a slot, its workbench open. */

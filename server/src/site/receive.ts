@@ -8,10 +8,9 @@ import {
   fileFormats,
   formatsText,
   isFileFormat,
-  potterySlots,
-  type Problem,
   type Result,
 } from '@bright-slot/core';
+import type { NotTaken } from './connector';
 import type { SiteStore, StoredPicture } from './store';
 
 /** What the stand-in keeps at most, of all graphics together. */
@@ -30,14 +29,15 @@ const Fields = z.object({
 /** Checks a picture by its content, then keeps it under the server's own name. */
 export async function receive(
   store: SiteStore,
+  hasSlot: (id: string) => boolean,
   bytes: Uint8Array | undefined,
   body: unknown,
-): Promise<Result<StoredPicture> | { ok: false; problem: Problem & { next: string } }> {
+): Promise<Result<StoredPicture> | NotTaken> {
   const fields = Fields.safeParse(body);
   if (!bytes || !fields.success)
     return bad('malformed', 'A picture with its name, slot and description has to be sent.');
   const { name, slot, alt, graphicId, graphicName, graphicState } = fields.data;
-  if (!potterySlots.some((s) => s.id === slot)) return bad('no-slot', 'The site has no such slot.');
+  if (!hasSlot(slot)) return bad('no-slot', 'The site has no such slot.');
   if (!isSafeName(name))
     return bad('name', `“${name}” cannot be used in an address: small letters, digits and hyphens only.`);
   const facts = identify(bytes, name);

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import compression from 'compression';
 import cors from 'cors';
@@ -6,24 +6,18 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
 import * as z from 'zod';
-import {
-  ShelfPicture,
-  demoPages,
-  escapeHtml,
-  pictureFormats,
-  renderPage,
-  potterySlots,
-  type SitePage,
-} from '@bright-slot/core';
+import { ShelfPicture, escapeHtml, pictureFormats } from '@bright-slot/core';
 import { hostGuard, nothingThere, permissions, said, sentences } from '../guard';
-import { receive } from './receive';
-import type { SiteStore, StoredPicture } from './store';
+import type { StandIn } from './stand-in';
+import type { SiteStore } from './store';
 
 /** Most a picture sent to the site may weigh. */
 export const MOST_UPLOAD = 8 * 1024 * 1024;
 
 interface Options {
+  site: StandIn;
   store: SiteStore;
+  /** Folder with the pictures of its shelf, and with what its pages showed at first. */
   demo: string;
   /** Folder with the type the pages use. */
   fonts: string;
@@ -35,8 +29,17 @@ const fontCss = `@font-face{font-family:'Public Sans Variable';src:url(/type/pub
 @font-face{font-family:'Lora Variable';src:url(/type/lora.woff2) format('woff2');font-weight:400 700;font-display:swap}
 html,body{margin:0;height:100%}`;
 
-/** The stand-in for the outside: the pottery's pages, its picture store and its photo shelf, on an origin of its own. */
-export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Options): Express {
+/** The statuses of what the site says no to; what is not here is a picture that cannot be taken (422). */
+const statuses = new Map([
+  ['no-slot', 404],
+  ['no-picture', 404],
+  ['other-slot', 409],
+  ['name-taken', 409],
+  ['full', 507],
+]);
+
+/** The stand-in for the outside: a site's pages, its picture store and its photo shelf, on an origin of its own. */
+export function siteServer({ site, store, demo, fonts, appOrigin, siteOrigin }: Options): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(hostGuard(siteOrigin));
@@ -78,43 +81,9 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
     cors({ origin: appOrigin, methods: ['GET', 'POST', 'PUT', 'DELETE'], allowedHeaders: ['Content-Type'] }),
   );
 
-  const address = (p: StoredPicture) => `${siteOrigin}/pictures/${p.id}/${p.name}`;
-  const sent = (p: StoredPicture) => ({ ...p, address: address(p) });
-  const slotById = (id: string) => potterySlots.find((s) => s.id === id);
-
-  // What the pages showed before Bright Slot sent them anything.
-  const first = new Map(
-    (existsSync(`${demo}/site`) ? readdirSync(`${demo}/site`) : []).map((file) => [file.replace(/\.\w+$/, ''), file]),
-  );
-  /** The house's own picture, in a slot that nothing was ever sent to. */
-  const firstOf = (id: string) => (store.untouched(id) ? (first.get(id) ?? null) : null);
-
-  const describe = (): SitePage[] =>
-    demoPages.map(({ path, kind, slots }) => ({
-      path,
-      kind,
-      address: `${siteOrigin}${path}`,
-      title: renderPage(kind, { slots: [] }).title,
-      slots: slots.map((id) => {
-        const now = store.shown(id);
-        const file = firstOf(id);
-        return {
-          id,
-          now: now && sent(now),
-          first: file && `${siteOrigin}/first/${file}`,
-          earlier: store.earlier(id).map(sent),
-        };
-      }),
-    }));
-
-  app.get('/api/site', (_request, response) => {
+  app.get('/api/site', async (_request, response) => {
     response.setHeader('Cache-Control', 'no-store');
-    response.json({
-      name: 'Ottermill Pottery',
-      host: 'ottermill.example',
-      pages: describe(),
-      names: store.pictures().map((p) => p.name),
-    });
+    response.json(await site.list());
   });
 
   const upload = multer({
@@ -122,37 +91,23 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
     limits: { fileSize: MOST_UPLOAD, files: 1, fields: 8, fieldSize: 4096 },
   });
   app.post('/api/pictures', upload.single('file'), async (request, response) => {
-    const answer = await receive(store, request.file?.buffer, request.body as unknown);
-    if (answer.ok) response.status(201).json(sent(answer.value));
-    else {
-      const statuses = new Map([
-        ['name-taken', 409],
-        ['full', 507],
-      ]);
-      response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
-    }
+    const answer = await site.put(request.file?.buffer, request.body as unknown);
+    if (answer.ok) response.status(201).json(answer.value);
+    else response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
   });
 
   const Show = z.object({ picture: z.string().nullable() });
   app.put('/api/slots/:slot', express.json({ limit: '4kb' }), async (request, response) => {
-    const slot = slotById(String(request.params['slot']));
+    const slot = String(request.params['slot']);
     const body = Show.safeParse(request.body);
-    if (!slot || !body.success) {
-      response.status(404).json({ code: 'no-slot', message: 'The site has no such slot.' });
+    const id = body.success ? body.data.picture : undefined;
+    if (id === undefined) {
+      response.status(400).json(said('malformed', 'The site could not read what was sent. Try again.'));
       return;
     }
-    const id = body.data.picture;
-    const picture = store.pictures().find((p) => p.id === id);
-    if (picture && picture.slot !== slot.id) {
-      response.status(409).json(said('other-slot', 'That picture was sent for another place. Send it for this one.'));
-      return;
-    }
-    if (id !== null && !picture) {
-      response.status(404).json({ code: 'no-picture', message: 'The site no longer has that picture.' });
-      return;
-    }
-    await store.show(slot.id, id);
-    response.json({ shown: id });
+    const answer = id === null ? await site.withdraw(slot) : await site.show(slot, id);
+    if (answer.ok) response.json({ shown: id });
+    else response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
   });
 
   app.get('/pictures/:id/:name', (request, response) => {
@@ -176,20 +131,10 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
 
   app.use('/first', express.static(`${demo}/site`, { index: false, maxAge: '1h' }));
 
-  app.get('/', (_request, response) => response.redirect('/welcome'));
-  for (const { path, kind, slots } of demoPages) {
-    const page = () =>
-      renderPage(kind, {
-        slots: slots.map((id) => {
-          const slot = slotById(id)!;
-          const now = store.shown(id);
-          if (now) return { slot, picture: { url: `/pictures/${now.id}/${now.name}`, alt: now.alt } };
-          const file = firstOf(id);
-          return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
-        }),
-      });
+  app.get('/', (_request, response) => response.redirect(site.paths[0] ?? '/api/site'));
+  for (const path of site.paths) {
     app.get(path, (_request, response) => {
-      const { title, html } = page();
+      const { title, html } = site.page(path);
       response.setHeader('Cache-Control', 'no-store');
       response
         .type('html')
@@ -200,7 +145,7 @@ export function siteServer({ store, demo, fonts, appOrigin, siteOrigin }: Option
         );
     });
     app.get(`${path}.css`, (_request, response) => {
-      response.type('css').send(`${fontCss}\n${page().css}`);
+      response.type('css').send(`${fontCss}\n${site.page(path).css}`);
     });
   }
   app.get('/favicon.ico', (_request, response) => {

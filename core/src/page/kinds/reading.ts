@@ -1,33 +1,54 @@
-import { foot, head, picture, type Kind } from './kind';
+import type { Kind } from './kind';
 
 /** The journal: a header over an article. */
 export const blog: Kind = {
-  title: 'Notes from the Wheel',
-  ground: '#fbf8f2',
-  html: ({
-    all,
-  }) => `${head('Journal')}<main class="narrow">${all}<div class="columns"><article><p class="when">18 November</p>
-<h2>The ash glaze, third firing</h2>
-<p>The shelf nearest the burner came out a shade greener than the rest, which is what we hoped for and did not quite believe. The mill stream gave us the clay slip again: a bucket a week, strained through an old apron.</p>
-<p>Six bowls and two jugs went straight to the shop window. The others stay with us until the handles have been looked at by someone with fresher eyes.</p></article>
-<aside><h3>Lately</h3><p>What a cone tells you</p><p>A kiln diary in nine lines</p><p>Handles, and how they fail</p></aside></div></main>${foot}`,
+  ground: '#fafbfb',
+  words: {
+    title: 'Journal: {business}',
+    when: '18 November',
+    heading: 'The newest post',
+    first: 'The first lines of what you wrote last: what happened, what came of it, and what you would do otherwise.',
+    second: 'A second paragraph, a little longer than the first, so that the page has the length that pages have.',
+    lately: 'Lately',
+    one: 'The post before',
+    two: 'One from last month',
+    three: 'The one that people still read',
+  },
+  html: (
+    { all },
+    t,
+  ) => `${t.head(2)}<main class="narrow">${all}<div class="columns"><article><p class="when">${t('when')}</p>
+<h2>${t('heading')}</h2>
+<p>${t('first')}</p>
+<p>${t('second')}</p></article>
+<aside><h3>${t('lately')}</h3><p>${t('one')}</p><p>${t('two')}</p><p>${t('three')}</p></aside></div></main>${t.foot}`,
   css: '.page-blog .narrow{width:940px}.page-blog .head{width:940px}',
 };
 
-/** About the workshop: a logo, and a header as wide as the window where there is one. */
+/** About the business: a logo, and a header as wide as the window where there is one. */
 export const about: Kind = {
-  title: 'About Ottermill Pottery',
-  ground: '#e9e2d3',
-  html: ({ wide, narrow }) =>
-    `${wide}<main class="about">${narrow}<h2>Two wheels by a mill stream</h2><p>We have thrown, glazed and fired in the old fulling mill since the roof was mended. Everything we sell was made within sight of the water.</p><div class="facts"><span><strong>2</strong>wheels</span><span><strong>41</strong>firings a year</span><span><strong>6</strong>at a class</span></div></main>${foot}`,
+  ground: '#e6eaeb',
+  words: {
+    title: 'About {business}',
+    heading: 'Who we are',
+    text: 'Where you work, since when, and what is made there.',
+    count1: '2',
+    what1: 'people',
+    count2: '12',
+    what2: 'years',
+    count3: '1',
+    what3: 'door',
+  },
+  html: ({ wide, narrow }, t) =>
+    `${wide}<main class="about">${narrow}<h2>${t('heading')}</h2><p>${t('text')}</p><div class="facts">${[1, 2, 3].map((n) => `<span><strong>${t(`count${n}`)}</strong>${t(`what${n}`)}</span>`).join('')}</div></main>${t.foot}`,
   css: `.page-about .about{width:720px;padding:40px 0;display:flex;flex-direction:column;align-items:center;text-align:center}
-.page-about .facts{display:flex;gap:56px;margin-top:14px;font-size:15px;color:#5b5448}.page-about .facts strong{display:block;font:600 34px/1.1 'Lora Variable','Lora',serif;color:#6b3a22}`,
+.page-about .facts{display:flex;gap:56px;margin-top:14px;font-size:15px;color:var(--quiet)}.page-about .facts strong{display:block;font:600 34px/1.1 var(--heading);color:var(--accent)}`,
 };
 
 /** A page of one's own where nothing is known of the real one. */
 export const plain: Kind = {
-  title: 'A plain page',
   ground: '#ffffff',
+  words: { title: 'A plain page' },
   html: ({ all }) =>
     `<main class="plain">${all}<span class="bar w1"></span><span class="bar w2"></span><span class="bar w3"></span></main>`,
   css: `.page-plain .plain{padding:32px 0;display:flex;flex-direction:column;align-items:center;gap:14px;max-width:100%}
@@ -36,12 +57,20 @@ export const plain: Kind = {
 
 /** The front door: a picture as wide as the window, with the page's title printed on it. */
 export const landing: Kind = {
-  title: 'Ottermill Pottery: welcome',
-  ground: '#2f2a26',
-  printed: 'Stoneware from a mill stream',
-  html: ({ all }) =>
-    `${head()}${all}<main class="narrow"><div class="doors"><div>${picture('jug', 2)}<h3>The shop</h3><p>What came out of the kiln, as it came out.</p></div><div>${picture('bowl', 1)}<h3>Evening classes</h3><p>Eight Tuesdays at the wheel, six people at most.</p></div><div>${picture('lidded', 4)}<h3>The journal</h3><p>Glazes, handles, and how they fail.</p></div></div></main>${foot}`,
-  css: `.page-landing{background:#fbf8f2}.page-landing .doors{display:grid;grid-template-columns:repeat(3,1fr);gap:28px;padding-top:30px}.page-landing .drawn{height:150px;border-radius:8px;margin-bottom:12px}
+  ground: '#2b3237',
+  words: {
+    title: '{business}: welcome',
+    printed: 'The page’s title',
+    door1: 'The shop',
+    text1: 'What there is, as it came in.',
+    door2: 'Services',
+    text2: 'What we do for others, and when.',
+    door3: 'The journal',
+    text3: 'What we learned while doing it.',
+  },
+  html: ({ all }, t) =>
+    `${t.head()}${all}<main class="narrow"><div class="doors">${[1, 2, 3].map((n) => `<div>${t.picture([1, 0, 5][n - 1]!, [2, 1, 4][n - 1]!)}<h3>${t(`door${n}`)}</h3><p>${t(`text${n}`)}</p></div>`).join('')}</div></main>${t.foot}`,
+  css: `.page-landing{background:var(--paper)}.page-landing .doors{display:grid;grid-template-columns:repeat(3,1fr);gap:28px;padding-top:30px}.page-landing .drawn{height:150px;border-radius:8px;margin-bottom:12px}
 .page-landing .over-title{justify-content:center;text-align:center}.page-landing .over-title b{font-size:min(46cqh,7cqw)}
 @container (max-width:559px){.page-landing .doors{grid-template-columns:1fr}.page-landing .over-title{left:6%!important;width:88%!important}.page-landing .over-title b{font-size:min(46cqh,9cqw)}}`,
 };

@@ -1,9 +1,7 @@
-import { Injectable } from '@angular/core';
+import { Injectable, inject } from '@angular/core';
 import * as z from 'zod';
+import { Sites } from '../storage/sites.service';
 import { Refusal, SentPicture, ShelfPicture, Site, bad, good, type Result } from '@bright-slot/core';
-
-/** Where the demo's own pictures come from. */
-export const demoSource = { credit: 'Bright Slot, for Ottermill Pottery', licence: 'MIT, with this project' };
 
 export interface Sending {
   readonly blob: Blob;
@@ -15,17 +13,22 @@ export interface Sending {
 
 const unreachable = 'The site does not answer. Check that it is running, then try again; nothing here is lost.';
 
+const noSite = bad('no-site', 'No site is set up yet. Save the file, and put it on your page yourself.');
+
 /** Talks to the person's site (the stand-in) over its own origin. */
 @Injectable({ providedIn: 'root' })
 export class SiteClient {
+  private readonly sites = inject(Sites);
   readonly origin = document.querySelector<HTMLMetaElement>('meta[name=site-origin]')?.content ?? '';
 
-  site(): Promise<Result<Site>> {
-    return this.ask('/api/site', {}, Site);
+  /** What the site has, and what it shows now. Fails with `no-site` where none is set up. */
+  async site(): Promise<Result<Site>> {
+    return (await this.sites.any().catch(() => false)) ? this.ask('/api/site', {}, Site) : noSite;
   }
 
-  shelf(): Promise<Result<ShelfPicture[]>> {
-    return this.ask('/api/shelf', {}, z.array(ShelfPicture));
+  /** The pictures on its shelf; none where no site is set up. */
+  async shelf(): Promise<Result<ShelfPicture[]>> {
+    return (await this.sites.any().catch(() => false)) ? this.ask('/api/shelf', {}, z.array(ShelfPicture)) : good([]);
   }
 
   thumbAddress(picture: ShelfPicture): string {

@@ -9,16 +9,7 @@ import type {
   VeilLayer,
   WordsLayer,
 } from '@bright-slot/core';
-import {
-  containBox,
-  contrast,
-  limits,
-  nameFrom,
-  plainAppearance,
-  plainBlock,
-  plainWordsAppearance,
-  withText,
-} from '@bright-slot/core';
+import { containBox, contrast, limits, nameFrom, newWords, plainAppearance } from '@bright-slot/core';
 import type { AssetRecord } from '../storage/database';
 
 const layerId = () => crypto.randomUUID().slice(0, 8);
@@ -73,38 +64,8 @@ export function replacement(asset: AssetRecord, focus: Point): Replacement {
   };
 }
 
-/** A line of words in the middle of the canvas, a size that suits it; where it goes, and its colour, is for whoever places it. */
-export function wordsLayer(graphic: Graphic, text: string): WordsLayer {
-  const { width, height } = graphic.canvas;
-  const size = Math.max(12, Math.round(Math.min(height * 0.28, width * 0.09)));
-  const layer: WordsLayer = {
-    id: layerId(),
-    role: 'words',
-    name: nameFrom(text.slice(0, 400), 40, 'Words'),
-    visible: true,
-    locked: false,
-    lineSpacing: 1.2,
-    place: { x: width / 2, y: (height - size * 1.2) / 2 },
-    ...plainBlock,
-    ...plainWordsAppearance,
-    paragraphs: [
-      {
-        align: 'centre',
-        runs: [
-          {
-            text: '',
-            size,
-            colour: '#1f2a30',
-            face: { family: 'Bricolage Grotesque', weight: 700, italic: false },
-            tracking: 0,
-            case: 'typed',
-          },
-        ],
-      },
-    ],
-  };
-  return withText(layer, text);
-}
+/** A line of words in the middle of the canvas (see `newWords`). */
+export const wordsLayer = (graphic: Graphic, text: string): WordsLayer => newWords(graphic, text, layerId());
 
 /** The shapes that can be added. */
 export type ShapeKind = 'rectangle' | 'rounded' | 'ellipse' | 'line' | 'rule' | 'band' | 'note' | 'bubble';

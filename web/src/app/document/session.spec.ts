@@ -148,8 +148,8 @@ describe('the steps before the head, which are read after it', () => {
     injector.get(OpenGraphic).close('a');
     let go = (): void => undefined;
     const held = new Promise<void>((resolve) => (go = resolve));
-    const { earlier } = repository;
-    jest.spyOn(repository, 'earlier').mockImplementation((id) => held.then(() => earlier.call(repository, id)));
+    const earlier = repository.earlier.bind(repository);
+    jest.spyOn(repository, 'earlier').mockImplementation((id) => held.then(() => earlier(id)));
     await injector.get(OpenGraphic).open('a');
     return () => go();
   };

@@ -9,6 +9,7 @@ import {
   limits,
   safeWord,
   weightText,
+  type Demo,
   type Problem,
   type Slot,
   pictureState,
@@ -24,7 +25,8 @@ import { ArchiveService } from '../storage/archive/archive.service';
 import { StorageHealth } from '../storage/storage-health.service';
 import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
-import { DemoService } from './demo.service';
+import { DemoService, type Start } from '../document/demo.service';
+import { FirstSteps } from './first-steps';
 import { groupedBySlot } from './grouped';
 import { cardSize } from './card-size';
 import { GraphicCard } from './graphic-card';
@@ -47,7 +49,7 @@ const FIRST = 24;
 /** The home: every graphic standing on its page. */
 @Component({
   selector: 'bs-graphics-page',
-  imports: [PlaceBar, Icon, GraphicCard, NgTemplateOutlet],
+  imports: [PlaceBar, Icon, GraphicCard, FirstSteps, NgTemplateOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   host: { class: 'place', '[class.dropping]': 'drops.held()' },
@@ -68,6 +70,13 @@ export class GraphicsPage {
   protected readonly archive = inject(ArchiveService);
 
   protected readonly entries = signal<readonly GraphicEntry[] | null>(null);
+  /** What was said at the first start; undefined until it was looked up. */
+  protected readonly said = signal<Start | null | undefined>(undefined);
+  protected readonly toLookRound = signal<Demo | null>(null);
+  /** Whether to ask how to begin: once, and where there is nothing yet. */
+  protected readonly asks = computed(
+    () => (this.said() === null || this.said() === 'left') && this.entries()?.length === 0 && !this.unreadable().length,
+  );
   protected readonly query = signal('');
   protected readonly sort = signal<'latest' | 'name'>('latest');
   protected readonly problem = signal('');
@@ -106,14 +115,41 @@ export class GraphicsPage {
 
   private async start(): Promise<void> {
     await this.archive.tidy().catch(() => undefined);
-    try {
-      await this.demo.seedOnce();
-    } catch {
-      this.problem.set('The demo’s pictures could not be fetched from the site. Your own graphics are not affected.');
-    }
+    const demo = this.demo.source.there ? await this.demo.source.all() : null;
+    if (demo?.ok) this.toLookRound.set(demo.value);
+    this.said.set(await this.demo.start().catch(() => 'own' as const));
     await this.reload();
     void this.repository.sweep(Date.now() - GRACE).catch(() => undefined);
     await this.lookWhatIsLive();
+  }
+
+  /** It was decided how to begin. */
+  protected async begun(slot: Slot | null): Promise<void> {
+    this.said.set(await this.demo.start());
+    if (slot) {
+      const made = await this.maker.forSlot(slot);
+      if (made.ok) return;
+      this.tell(made.problem);
+    }
+    await this.reload();
+    await this.lookWhatIsLive();
+  }
+
+  /** The demo goes, by one press and back by another. */
+  protected async leaveDemo(): Promise<void> {
+    const left = await this.demo.leave();
+    if (!left.ok) return this.tell(left.problem);
+    this.said.set('left');
+    this.live.set(new Map());
+    await this.reload();
+    const { stay, undo } = left.value;
+    const rest = stay
+      ? ` ${stay === 1 ? 'One graphic that you worked on stays' : `${stay} graphics that you worked on stay`}.`
+      : '';
+    this.snack
+      .open(`The demo is gone.${rest}`, 'Undo', { duration: 20_000 })
+      .onAction()
+      .subscribe(() => void undo().then(() => this.begun(null)));
   }
 
   private async lookWhatIsLive(): Promise<void> {

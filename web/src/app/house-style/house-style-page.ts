@@ -79,7 +79,7 @@ export class HouseStylePage {
     }),
   );
   protected readonly parts = parts;
-  protected readonly specimen = 'Two wheels, one kiln, a mill stream: stoneware for every day.';
+  protected readonly specimen = 'Open on Saturday from ten to four: come in, look round, take one home.';
   protected readonly roles = roles;
   protected readonly uses = uses;
   protected readonly offer = signal<Offer | null>(null);

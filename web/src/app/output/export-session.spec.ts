@@ -1,4 +1,5 @@
 import '@angular/compiler';
+import { demo } from '../../../../demo/src/index';
 import { DestroyRef, signal, type Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Subject } from 'rxjs';
@@ -10,7 +11,6 @@ import {
   good,
   newGraphic,
   plainHouseStyle,
-  slotsToStart,
   type Edit,
   type Frame,
   type Graphic,
@@ -25,7 +25,7 @@ import { HouseStyleService } from '../storage/house-style.service';
 import { rootInjector } from '../testing/root-injector';
 import { ExportSession } from './export-session';
 
-const slot = slotsToStart.find((s) => s.id === 'blog-header')!;
+const slot = demo.slots.find((s) => s.id === 'blog-header')!;
 const graphic = signal<Graphic>(newGraphic({ id: 'g', name: 'Autumn glazes', created: '2026-11-29T00:00:00Z', slot }));
 const frame = signal<Frame | null>(null);
 const edits: Edit[] = [];
@@ -54,7 +54,7 @@ beforeEach(async () => {
   frame.set(frameOf(graphic()));
   const site = {
     origin: 'https://site.example',
-    site: () => Promise.resolve(good({ names: [], pages: [{ path: '/blog', slots: [{ id: 'blog-header' }] }] })),
+    site: () => Promise.resolve(good({ names: [], pages: [{ path: '/blog', slots: [{ slot }] }] })),
     send: (s: Sending) => {
       sent.push(s);
       return Promise.resolve(answer());

@@ -13,10 +13,10 @@ import {
   proposedDescription,
   topDensity,
   pictureState,
-  potterySlots,
   type FileFormat,
   type Graphic,
   type SentPicture,
+  type Site,
   type Slot,
 } from '@bright-slot/core';
 import { firstValueFrom } from 'rxjs';
@@ -76,6 +76,8 @@ export class ExportSession {
   readonly draftQuality = signal<number | null>(null);
   readonly typedName = signal<string | null>(null);
   readonly taken = signal<ReadonlySet<string>>(new Set());
+  /** What the site answered; neither while it is being asked. */
+  private readonly siteAnswer = signal<{ site: Site | null; problem: string }>({ site: null, problem: '' });
   /** Names of files on the site, and those this graphic's states were given. */
   private readonly onTheSite = signal<ReadonlySet<string>>(new Set());
   private readonly given = signal<ReadonlyMap<string, string>>(new Map());
@@ -103,7 +105,15 @@ export class ExportSession {
   readonly siteSlot = computed(() => {
     const own = this.slot();
     const alike = (s: Slot) => own !== null && s.width === own.width && s.height === own.height;
-    return potterySlots.find((s) => s.id === own?.id) ?? potterySlots.find(alike) ?? null;
+    const slots = (this.siteAnswer().site?.pages ?? []).flatMap((p) => p.slots.map((s) => s.slot));
+    return slots.find((s) => s.id === own?.id) ?? slots.find(alike) ?? null;
+  });
+  /** Why it cannot be put on the site; empty where it can. */
+  readonly notThere = computed(() => {
+    const { site, problem } = this.siteAnswer();
+    if (this.siteSlot()) return '';
+    if (problem) return problem;
+    return site ? 'The site has no slot of this size; save the file instead.' : 'The site is being asked …';
   });
   /** Names what the file shows and how it is made. */
   private readonly madeOf = computed(() => {
@@ -200,8 +210,11 @@ export class ExportSession {
   async begin(id: string, wanted: 'all' | 'chosen'): Promise<void> {
     this.id.set(id);
     this.wanted.set(wanted);
-    await this.look(id);
+    await (this.siteAsked = this.look(id));
   }
+
+  /** Settled once it is known which slots the site has. */
+  siteAsked: Promise<void> = Promise.resolve();
 
   /** Which names are taken, here and on the site. */
   private async look(id: string): Promise<void> {
@@ -210,16 +223,14 @@ export class ExportSession {
     this.given.set(new Map(own.flatMap((e) => (e.made ? [[e.made, e.name] as const] : []))));
     this.taken.update((t) => new Set([...t, ...given]));
     const site = await this.site.site();
-    if (site.ok) {
-      this.taken.update((t) => new Set([...t, ...site.value.names]));
-      this.onTheSite.set(new Set(site.value.names));
-      this.paths = new Map(site.value.pages.flatMap((p) => p.slots.map((s) => [s.id, p.path] as const)));
-    }
+    this.siteAnswer.set(site.ok ? { site: site.value, problem: '' } : { site: null, problem: site.problem.message });
+    if (!site.ok) return;
+    this.taken.update((t) => new Set([...t, ...site.value.names]));
+    this.onTheSite.set(new Set(site.value.names));
   }
 
-  private paths: ReadonlyMap<string, string> = new Map();
   private pathOf(slot: string): string {
-    return this.paths.get(slot) ?? '/';
+    return this.siteAnswer().site?.pages.find((p) => p.slots.some((s) => s.slot.id === slot))?.path ?? '/';
   }
 
   private async makeAll(): Promise<void> {

@@ -120,9 +120,10 @@ export class FinishPanel {
     if (alt && (alt !== this.given() || this.out.stale())) this.out.setAlt(alt, true);
   }
 
-  protected enter(event: Event): void {
+  protected async enter(event: Event): Promise<void> {
     event.preventDefault();
-    void (this.out.siteSlot() ? this.send() : this.save());
+    await this.out.siteAsked;
+    await (this.out.siteSlot() ? this.send() : this.save());
   }
 
   protected async save(): Promise<void> {

@@ -8,16 +8,17 @@ import {
   input,
   output,
 } from '@angular/core';
-import { renderPage, type PageContent, type PageKind, type Slot } from '@bright-slot/core';
+import { renderPage, type PageContent, type PageKind, type PageLook, type Slot } from '@bright-slot/core';
 
 export interface Likeness {
   readonly kind: PageKind;
   readonly content: PageContent;
+  readonly look: PageLook;
 }
 
-/** A slot's page with that slot alone. */
-export function pageOf(slot: Slot, picture: { url: string; alt: string } | null = null): Likeness {
-  return { kind: slot.page, content: { slots: [{ slot, picture }] } };
+/** A slot's page with that slot alone, in the look of its site (see `Sites.lookOf`). */
+export function pageOf(slot: Slot, look: PageLook, picture: { url: string; alt: string } | null = null): Likeness {
+  return { kind: slot.page, content: { slots: [{ slot, picture }] }, look };
 }
 
 const EMPTY = '.page .slot.empty{outline:3px dashed #8a8271;outline-offset:-3px}';
@@ -49,8 +50,8 @@ export class PageLikeness {
     root.adoptedStyleSheets = [sheet];
     let last = '';
     effect(() => {
-      const { kind, content } = this.page();
-      const { html, css } = renderPage(kind, content);
+      const { kind, content, look } = this.page();
+      const { html, css } = renderPage(kind, content, look);
       if (html + css === last) return;
       last = html + css;
       sheet.replaceSync(`${css}\n${this.showEmpty() ? EMPTY : ''}\n${this.marked() ? MARKED : ''}`);

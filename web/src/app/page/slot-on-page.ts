@@ -10,6 +10,7 @@ import {
   signal,
 } from '@angular/core';
 import { deviceWidths, type Device, type Slot } from '@bright-slot/core';
+import { Sites } from '../storage/sites.service';
 import { PageLikeness, pageOf } from './page-likeness';
 
 /** A slot standing in a likeness of its page, at a device's width. */
@@ -70,7 +71,8 @@ export class SlotOnPage {
   ] as const;
   private readonly room = signal(340);
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
-  protected readonly page = computed(() => pageOf(this.slot()));
+  private readonly sites = inject(Sites);
+  protected readonly page = computed(() => pageOf(this.slot(), this.sites.lookOf(this.slot())));
   protected readonly width = computed(() =>
     this.device() === 'desktop'
       ? Math.max(deviceWidths.desktop, this.slot().anyWidth ? 0 : this.slot().shownWidth + 64)

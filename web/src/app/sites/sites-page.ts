@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
-import { sizeText, slotsToStart, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
+import { sizeText, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
 import { Icon } from '../ui/icon';
 import { slotUnder } from '../ui/dropped';
@@ -48,6 +48,8 @@ export class SitesPage {
   private readonly book = inject(SlotBook);
   protected readonly site = signal<Site | null>(null);
   protected readonly problem = signal('');
+  /** Whether there is no site at all. */
+  protected readonly none = signal(false);
   /** Slot whose change is under way. */
   protected readonly busy = signal<string | null>(null);
   /** Graphics that are still here, so that the others are named without a link. */
@@ -59,10 +61,7 @@ export class SitesPage {
 
   protected readonly cards = computed<PageCard[]>(() =>
     (this.site()?.pages ?? []).map((page) => {
-      const slots = page.slots.flatMap(({ id, now, first, earlier }) => {
-        const slot = slotsToStart.find((s) => s.id === id);
-        return slot ? [{ slot, now, first, earlier }] : [];
-      });
+      const slots = page.slots;
       const content = {
         slots: slots.map(({ slot, now, first }) => ({
           slot,
@@ -70,7 +69,7 @@ export class SitesPage {
         })),
       };
       const width = Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
-      return { page, slots, width, likeness: { kind: page.kind, content } };
+      return { page, slots, width, likeness: { kind: page.kind, content, look: this.site()!.look } };
     }),
   );
 
@@ -86,10 +85,9 @@ export class SitesPage {
 
   protected async reload(): Promise<void> {
     const site = await this.client.site();
-    if (site.ok) {
-      this.site.set(site.value);
-      this.problem.set('');
-    } else this.problem.set(site.problem.message);
+    this.none.set(!site.ok && site.problem.code === 'no-site');
+    if (site.ok) this.site.set(site.value);
+    this.problem.set(site.ok || this.none() ? '' : site.problem.message);
   }
 
   /** A picture on a place begins a graphic for it. */

@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { clamp, figure, sides, type Box, type Side } from '@bright-slot/core';
 import { FileDrop } from '../ui/file-drop';
-import { SiteClient } from '../connector/site-client';
+import { DemoSource } from '../connector/demo-source';
 import { middleOfSide, sideLabel } from './shot-sides';
 import { ShotLoupe } from './shot-loupe';
 import { ShotService, type Found } from './shot.service';
@@ -33,7 +33,7 @@ const CLICK = 6;
 })
 export class ShotView {
   protected readonly shots = inject(ShotService);
-  private readonly site = inject(SiteClient);
+  protected readonly demo = inject(DemoSource);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   protected readonly roomWidth = signal(0);
   protected readonly chosenZoom = signal<number | null>(null);
@@ -223,10 +223,9 @@ export class ShotView {
     this.choose(files);
   }
 
-  protected async demo(): Promise<void> {
-    const got = await fetch(`${this.site.origin}/shots/window.png`).catch(() => null);
-    if (!got?.ok)
-      return this.shots.problem.set('The demo site does not answer. Drop a screenshot of your own instead.');
-    await this.shots.open(new File([await got.blob()], 'window.png'));
+  protected async tryDemo(): Promise<void> {
+    const got = await this.demo.shot();
+    if (got.ok) await this.shots.open(got.value);
+    else this.shots.problem.set(got.problem.message);
   }
 }

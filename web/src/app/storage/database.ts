@@ -5,6 +5,7 @@ import {
   type BroughtFont,
   type Frame,
   type Silhouette,
+  type SiteRecord,
   type Slot,
   type Step,
   type StoredStep,
@@ -121,6 +122,7 @@ export class Database extends Dexie {
   readonly previews!: EntityTable<PreviewRecord, 'graphicId'>;
   readonly exports!: EntityTable<ExportRecord, 'name'>;
   readonly slots!: EntityTable<Slot, 'id'>;
+  readonly sites!: EntityTable<SiteRecord, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
   readonly fonts!: EntityTable<FontRecord, 'hash'>;
 
@@ -143,6 +145,7 @@ export class Database extends Dexie {
         steps: 'id, graphicId, parent',
         heads: 'id',
         listed: 'id',
+        sites: 'id',
         redo: 'from, graphicId',
         uses: '[graphicId+what], graphicId, what',
       })

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { good, type Box, type BusyMap, type Point, type Result, type Slot, type Tint } from '@bright-slot/core';
 import { PicturesService, type PictureSource } from '../pictures.service';
 import { PixelsService } from '../../pixels/pixels.service';
-import { SiteClient, demoSource } from '../../connector/site-client';
+import { SiteClient } from '../../connector/site-client';
 import { CurrentPictures } from '../current-picture.service';
 import type { AssetRecord } from '../../storage/database';
 import { GraphicsRepository } from '../../storage/graphics-repository';
@@ -107,7 +107,7 @@ export class ShelfService {
     if (!site.ok) return null;
     for (const page of site.value.pages)
       for (const s of page.slots) {
-        if (s.id !== slot.id) continue;
+        if (s.slot.id !== slot.id) continue;
         const address = s.now?.address ?? s.first;
         if (!address) return null;
         return {
@@ -186,7 +186,7 @@ export class ShelfService {
 
   /** Whose it is, as it is to be kept with the picture. */
   private sourceOf({ from, credit, licence, showCredit }: ShelfItem): PictureSource {
-    return from === 'site' ? { ...demoSource, credit, licence } : { credit, licence, showCredit };
+    return from === 'site' ? { credit, licence } : { credit, licence, showCredit };
   }
 
   /** The picture itself: one that is here, or its file. */

@@ -161,7 +161,7 @@ export class PictureFinder {
     const on = site.value.pages
       .flatMap((p) => p.slots)
       .find((s) => here(s.now?.address) || here(s.first) || s.earlier.some((e) => here(e.address)));
-    this.own.set((on && this.book.byId().get(on.id)) ?? null);
+    this.own.set((on && this.book.byId().get(on.slot.id)) ?? null);
   }
 
   protected choose(files: FileList | readonly File[] | null): void {

@@ -1,3 +1,4 @@
+import { demo } from '../../../../../demo/src/index';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import sharp from 'sharp';
@@ -90,11 +91,13 @@ const all = async (from: Database) => ({
 
 it('what is saved comes back whole, the second time as it stands', async () => {
   await db.slots.bulkAdd(slotsToStart.slice(0, 5));
+  await db.sites.add(demo.site);
   const zip = await zipOf();
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 2, same: 0, pictures: 1, left: [] });
   expect(await all(other)).toEqual(await all(db));
   expect(await other.slots.count()).toBe(5);
+  expect(await other.sites.toArray()).toEqual([demo.site]);
   expect(await bring(zip, other)).toEqual({ graphics: 0, same: 2, pictures: 0, left: [] });
   expect(await other.settings.count()).toBe(0);
   // One that differs comes beside, once.
@@ -128,6 +131,19 @@ it('a damaged graphic, picture, font, slot and house style are left out and name
     'the house style, which a newer Bright Slot wrote',
   ]);
   expect((await new GraphicsRepository(other).list()).entries).toHaveLength(2);
+});
+
+it('sites that cannot be read are named, one that is here stays, and a file from before there were any is read', async () => {
+  await db.sites.bulkAdd([demo.site, { ...demo.site, id: 'torn', look: 'none' } as never]);
+  const zip = await zipOf();
+  const other = fresh('other');
+  await other.sites.add({ ...demo.site, name: 'As it is here' });
+  expect((await bring(zip, other)).left).toEqual(['the site “Ottermill Pottery”']);
+  expect((await other.sites.toArray()).map((s) => s.name)).toEqual(['As it is here']);
+  const before = changed(zip, (files) => delete files['sites.ndjson']);
+  const third = fresh('third');
+  expect((await bring(before, third)).left).toEqual([]);
+  expect(await third.sites.count()).toBe(0);
 });
 
 it('reads what version 1 wrote: one list, a graphic’s steps as one array', async () => {

@@ -5,6 +5,7 @@ import {
   MOST_BYTES,
   MOST_FONT_BYTES,
   SLOT_VERSION,
+  SiteRecord,
   Slot,
   calledIn,
   entries,
@@ -128,9 +129,13 @@ class Bringing {
   }
 
   /** Goes through a list; one that is damaged in its middle gives what stands before that. */
-  private async through(list: 'graphics' | 'assets' | 'slots' | 'fonts', take: (value: unknown) => Promise<void>) {
+  private async through(
+    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sites',
+    take: (value: unknown) => Promise<void>,
+  ) {
     try {
-      for await (const value of listed(this.zip, entries[list], this.head.old?.[list])) await take(value);
+      for await (const value of listed(this.zip, entries[list], list === 'sites' ? undefined : this.head.old?.[list]))
+        await take(value);
     } catch (error) {
       if (!(error instanceof EntryRefused)) throw error;
       this.leave(`the rest of the list of ${list === 'assets' ? 'pictures' : list}`);
@@ -309,6 +314,21 @@ class Bringing {
     if (newer) this.leave(`${newer} ${newer === 1 ? 'slot' : 'slots'} that a newer Bright Slot wrote`);
   }
 
+  /** Sites that are not here; one that is stays as it is. */
+  async sites(): Promise<void> {
+    const { db } = this;
+    await this.through('sites', async (value) => {
+      const read = SiteRecord.safeParse(value);
+      if (!read.success) return this.leave(`the site ${calledIn(value, 'without a name')}`);
+      const site = read.data;
+      if (await db.sites.where('id').equals(site.id).count()) return;
+      await db.transaction('rw', db.sites, db.settings, async () => {
+        await db.sites.add(site);
+        await db.settings.put(mark('site', site.id));
+      });
+    });
+  }
+
   async houseStyle(): Promise<void> {
     const { houseStyle } = this.head;
     if (houseStyle === null || houseStyle === undefined) return;
@@ -359,6 +379,7 @@ export async function bringBack(
       await bringing.fonts();
       await bringing.graphics();
       await bringing.slots();
+      await bringing.sites();
       await bringing.houseStyle();
       await settleBringing(db);
     } catch (error) {

@@ -28,6 +28,7 @@ import {
 import { FitReportService } from '../../document/fit-report.service';
 import { GraphicLock } from '../../document/graphic-lock';
 import { roleNames } from '../../document/role-names';
+import { Sites } from '../../storage/sites.service';
 import { Workbench } from '../../document/workbench';
 import { PageLikeness, pageOf } from '../../page/page-likeness';
 import { TypeService } from '../../type/type.service';
@@ -88,7 +89,8 @@ export class Stage {
     const at = all.findIndex((f) => f.id === this.viewport.frame().id);
     return all.length > 1 ? `Frame ${at + 1} of ${all.length}, ${this.sizeText()}` : this.sizeText();
   });
-  protected readonly page = computed(() => pageOf(this.viewport.slot()));
+  private readonly sites = inject(Sites);
+  protected readonly page = computed(() => pageOf(this.viewport.slot(), this.sites.lookOf(this.viewport.slot())));
 
   protected readonly things = computed(() => {
     const graphic = this.workbench.shown();

@@ -1,0 +1,103 @@
+import { existsSync, readdirSync } from 'node:fs';
+import {
+  bad,
+  good,
+  renderPage,
+  type RenderedPage,
+  type SentPicture,
+  type Site,
+  type SiteRecord,
+  type Slot,
+} from '@bright-slot/core';
+import type { Connector } from './connector';
+import { receive } from './receive';
+import type { SiteStore, StoredPicture } from './store';
+
+/** The site that the stand-in plays: its record, its slots, and the folder with what its pages showed at first. */
+export interface PlayedSite {
+  readonly record: SiteRecord;
+  readonly slots: readonly Slot[];
+  readonly first: string;
+}
+
+/** The stand-in for a person's site: a connector to pages that it renders itself. */
+export interface StandIn extends Connector {
+  /** The paths of its pages. */
+  readonly paths: readonly string[];
+  /** A page as a visitor sees it. */
+  page(path: string): RenderedPage;
+}
+
+/** The stand-in over a memory of its own; `origin` is where its pages are served. */
+export function standIn({ record, slots, first }: PlayedSite, store: SiteStore, origin: string): StandIn {
+  const byId = new Map(slots.map((s) => [s.id, s]));
+  const sent = (p: StoredPicture): SentPicture => ({ ...p, address: `${origin}/pictures/${p.id}/${p.name}` });
+  // What the pages showed before anything was sent there.
+  const shownFirst = new Map(
+    (existsSync(first) ? readdirSync(first) : []).map((file) => [file.replace(/\.\w+$/, ''), file]),
+  );
+  /** The house's own picture, in a slot that nothing was ever sent to. */
+  const firstOf = (id: string) => (store.untouched(id) ? (shownFirst.get(id) ?? null) : null);
+  const slotsOn = (ids: readonly string[]) => ids.flatMap((id) => byId.get(id) ?? []);
+  const noSlot = bad('no-slot', 'The site has no such slot.');
+
+  return {
+    paths: record.pages.map((p) => p.path),
+    page(path) {
+      const { kind, slots: ids } = record.pages.find((p) => p.path === path)!;
+      return renderPage(
+        kind,
+        {
+          slots: slotsOn(ids).map((slot) => {
+            const now = store.shown(slot.id);
+            if (now) return { slot, picture: { url: `/pictures/${now.id}/${now.name}`, alt: now.alt } };
+            const file = firstOf(slot.id);
+            return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
+          }),
+        },
+        record.look,
+      );
+    },
+    list: () =>
+      Promise.resolve({
+        name: record.name,
+        host: record.address,
+        look: record.look,
+        pages: record.pages.map(({ path, kind, slots: ids }) => ({
+          path,
+          kind,
+          address: `${origin}${path}`,
+          title: renderPage(kind, { slots: [] }, record.look).title,
+          slots: slotsOn(ids).map((slot) => {
+            const now = store.shown(slot.id);
+            const file = firstOf(slot.id);
+            return {
+              slot,
+              now: now && sent(now),
+              first: file && `${origin}/first/${file}`,
+              earlier: store.earlier(slot.id).map(sent),
+            };
+          }),
+        })),
+        names: store.pictures().map((p) => p.name),
+      } satisfies Site),
+    async put(bytes, facts) {
+      const answer = await receive(store, (id) => byId.has(id), bytes, facts);
+      return answer.ok ? good(sent(answer.value)) : answer;
+    },
+    async show(slot, id) {
+      if (!byId.has(slot)) return noSlot;
+      const picture = store.pictures().find((p) => p.id === id);
+      if (!picture) return bad('no-picture', 'The site no longer has that picture.');
+      if (picture.slot !== slot)
+        return bad('other-slot', 'That picture was sent for another place. Send it for this one.');
+      await store.show(slot, id);
+      return good(null);
+    },
+    async withdraw(slot) {
+      if (!byId.has(slot)) return noSlot;
+      await store.show(slot, null);
+      return good(null);
+    },
+  };
+}
