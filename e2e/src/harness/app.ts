@@ -14,7 +14,7 @@ export interface RunningApp {
 }
 
 /** Two free ports side by side. */
-async function freePorts(): Promise<number> {
+export async function freePorts(): Promise<number> {
   const tryPort = (port: number) =>
     new Promise<boolean>((done) => {
       const server = createServer().once('error', () => done(false));
@@ -26,20 +26,26 @@ async function freePorts(): Promise<number> {
   }
 }
 
+export interface AppChoices {
+  /** Without the demo. */
+  readonly empty?: boolean;
+  readonly env?: Readonly<Record<string, string>>;
+}
+
 /** The built app and its stand-in site, with an empty memory of its own. */
-export async function startApp(): Promise<RunningApp> {
+export async function startApp({ empty = false, env = {} }: AppChoices = {}): Promise<RunningApp> {
   const port = await freePorts();
   const data = mkdtempSync(join(tmpdir(), 'bright-slot-data-'));
-  const child: ChildProcess = spawn('node', ['dist/server/main.mjs'], {
+  const child: ChildProcess = spawn('node', ['dist/server/main.mjs', ...(empty ? ['--empty'] : [])], {
     cwd: root,
-    env: { ...process.env, PORT: String(port), SITE_PORT: String(port + 1), BRIGHT_SLOT_DATA: data },
+    env: { ...process.env, PORT: String(port), SITE_PORT: String(port + 1), BRIGHT_SLOT_DATA: data, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   await new Promise<void>((ready, fail) => {
     let said = '';
     child.stdout!.on('data', (chunk: Buffer) => {
       said += chunk.toString();
-      if (said.includes('localhost')) ready();
+      if (said.includes('Stop with')) ready();
     });
     child.stderr!.on('data', (chunk: Buffer) => (said += chunk.toString()));
     child.once('exit', () => fail(new Error(`The server stopped: ${said}`)));

@@ -9,6 +9,8 @@ export interface BrowserChoices {
   readonly height?: number;
   readonly profile?: string;
   readonly reducedMotion?: boolean;
+  /** Further arguments of Chromium's. */
+  readonly arguments?: readonly string[];
 }
 
 /** A real Chromium with what the tests need to say to it. */
@@ -37,6 +39,7 @@ export class Browser {
       '--force-color-profile=srgb',
       `--user-data-dir=${profile}`,
     );
+    options.addArguments(...(choices.arguments ?? []));
     if (choices.reducedMotion) options.addArguments('--force-prefers-reduced-motion');
     options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
     const logs = new logging.Preferences();
