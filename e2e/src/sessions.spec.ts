@@ -170,10 +170,18 @@ it('a first start in two tabs brings the demo once', async () => {
     const first = await other.driver.getWindowHandle();
     await other.driver.switchTo().newWindow('tab');
     await other.size(1280, 800);
-    await other.run(`window.open('${app.app}/graphics', '_blank'); location.href = '${app.app}/graphics'`);
-    await other.find('bs-graphic-card', 60_000);
+    await other.go(`${app.app}/graphics`);
+    await other.find('bs-first-steps');
+    const second = await other.driver.getWindowHandle();
     await other.driver.switchTo().window(first);
     await other.go(`${app.app}/graphics`);
+    await other.find('bs-first-steps');
+    // Both are asked, and both say the same, one right after the other.
+    await other.press('Look round the pottery');
+    await other.driver.switchTo().window(second);
+    await other.press('Look round the pottery');
+    await other.find('bs-graphic-card', 60_000);
+    await other.driver.switchTo().window(first);
     await other.find('bs-graphic-card', 60_000);
     const count = await other.run<number>(`return document.querySelectorAll('bs-graphic-card').length`);
     expect(count).toBe(10);

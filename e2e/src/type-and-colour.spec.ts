@@ -502,7 +502,7 @@ describe('house style', () => {
     await browser.go(`${app.app}/house-style`);
     await browser.find('input[aria-label="Clay, hex"]');
   };
-  const textBox = async (placeholder: string) => browser.find(`input[placeholder^="For example: ${placeholder}"]`);
+  const business = async () => browser.find('input[placeholder^="The name people know"]');
 
   it('fields follow it, and stay as they were once they are sent', async () => {
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
@@ -520,7 +520,7 @@ describe('house style', () => {
       );
     const before = await width();
     await goHouse();
-    await browser.fill(await textBox('Ottermill'), `Wren’s${Key.TAB}`);
+    await browser.fill(await business(), `Wren’s${Key.TAB}`);
     await browser.saved();
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
     await browser.driver.wait(async () => (await width()) !== before, 10_000, 'The field did not follow');
@@ -540,7 +540,7 @@ describe('house style', () => {
     if ((await browser.all('mat-dialog-container textarea')).length) await browser.press('Send with this');
     await browser.seeText('It is on the site.', 30_000);
     await goHouse();
-    await browser.fill(await textBox('Ottermill'), `Ottermill Pottery${Key.TAB}`);
+    await browser.fill(await business(), `Ottermill Pottery${Key.TAB}`);
     await browser.saved();
     await browser.go(`${app.app}/graphics/demo-evening-classes`);
     await browser.layer('Words: At');

@@ -49,7 +49,11 @@ try {
     await mkdir(`${data}/site`, { recursive: true });
     const store = await openSiteStore(`${data}/site`);
     const folder = `${root}/demo`;
-    const site = standIn({ record: demo.site, slots: demo.slots, first: `${folder}/site` }, store, siteOrigin);
+    const site = standIn(
+      { record: demo.site, slots: demo.slots, sets: demo.sets, first: `${folder}/site` },
+      store,
+      siteOrigin,
+    );
     const fonts = `${root}/dist/web/browser/type-web`;
     await listen(siteServer({ site, store, demo: folder, fonts, appOrigin, siteOrigin }), sitePort);
   }

@@ -18,7 +18,7 @@ const demo = resolve(import.meta.dirname, '../../demo');
 let folder: string;
 let site: Express;
 
-const played = { record: pottery.site, slots: pottery.slots, first: join(demo, 'site') };
+const played = { record: pottery.site, slots: pottery.slots, sets: pottery.sets, first: join(demo, 'site') };
 const over = (store: SiteStore) =>
   siteServer({ site: standIn(played, store, siteOrigin), store, demo, fonts: demo, appOrigin, siteOrigin });
 async function open(): Promise<Express> {

@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { WordsLayer } from '../graphic/graphic';
 import { Fill } from '../colour/fill';
 import { SiteRecord } from '../page/site';
+import { SlotSet } from '../slot/set';
 import { Slot } from '../slot/slot';
 import { limits } from '../limits';
 
@@ -41,6 +42,7 @@ export const Demo = z.object({
   source: z.object({ credit: z.string().max(300), licence: z.string().max(300) }),
   site: SiteRecord,
   slots: z.array(Slot).max(200),
+  sets: z.array(SlotSet).max(50),
   /** The oldest first. */
   graphics: z.array(DemoGraphic).max(200),
   houseStyle: z.object({ business: z.string().max(120), address: z.string().max(300), logos: z.array(file).max(12) }),

@@ -1,5 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
+import { SlotSet } from '../slot/set';
 import { FileFormat, PageKind, Slot } from '../slot/slot';
 import { PageLook } from './look';
 
@@ -27,6 +28,8 @@ export const SitePage = z.object({
   address: z.string(),
   title: z.string(),
   kind: PageKind,
+  /** The set its slots stand in. */
+  set: SlotSet.nullable(),
   slots: z.array(
     z.object({
       slot: Slot,

@@ -10,14 +10,22 @@ import {
   slotsToAdd,
   writeSlotFile,
 } from './book';
+import { demo } from '../../../demo/src/index';
 import { slotAtSize } from './at-size';
 import { everySlot } from '../testing/samples';
 import { slotOf } from '../testing/samples';
 
 describe('a file of slots', () => {
   it('comes back as it went out', () => {
-    const read = readSlotFile(writeSlotFile(everySlot));
-    expect(read).toEqual({ ok: true, value: { slots: everySlot, problems: [] } });
+    const read = readSlotFile(writeSlotFile(everySlot, demo.sets));
+    expect(read).toEqual({ ok: true, value: { slots: everySlot, sets: demo.sets, problems: [] } });
+    expect(readSlotFile(writeSlotFile(everySlot))).toMatchObject({ value: { sets: [] } });
+  });
+  it('brings sets in whose slots are in it; one that cannot be read is named', () => {
+    const few = everySlot.filter((s) => s.id !== 'mosaic-tall');
+    const read = readSlotFile(writeSlotFile(few, [...demo.sets, { ...demo.sets[0]!, cells: 7 } as never]));
+    expect(read.ok && read.value.sets.map((s) => s.id)).toEqual(['five', 'menu']);
+    expect(read.ok && read.value.problems).toHaveLength(1);
   });
   it('takes an entry of version 1 along', () => {
     const old = readFileSync(join(import.meta.dirname, 'fixtures/slot-v1.json'), 'utf8');

@@ -1,6 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { bad, good, type Result } from '../problem';
+import { SlotSet, slotsIn } from './set';
 import { slotFrom } from './slots-to-start';
 import { Slot, SlotRecord, SLOT_VERSION, migrateSlot, type SlotGroup, type SlotShape } from './slot';
 
@@ -14,6 +15,8 @@ const SlotFile = z.object({
   format: z.literal(SLOT_FILE_FORMAT),
   version: z.literal(FILE_VERSION),
   slots: z.array(SlotRecord).max(MOST_SLOTS),
+  /** Which of them stand together; files from before there were any have none. */
+  sets: z.array(SlotSet).max(MOST_SLOTS).optional(),
 });
 
 /** The JSON Schema of a file of slots (draft 2020-12), made from the Zod one. */
@@ -26,9 +29,10 @@ export function slotFileSchema(): Record<string, unknown> {
   };
 }
 
-/** Slots as the text of a JSON file. */
-export function writeSlotFile(slots: readonly Slot[]): string {
-  return `${JSON.stringify({ format: SLOT_FILE_FORMAT, version: FILE_VERSION, slots }, null, 2)}\n`;
+/** Slots, and the sets they stand in, as the text of a JSON file. */
+export function writeSlotFile(slots: readonly Slot[], sets: readonly SlotSet[] = []): string {
+  const together = sets.length ? { sets } : {};
+  return `${JSON.stringify({ format: SLOT_FILE_FORMAT, version: FILE_VERSION, slots, ...together }, null, 2)}\n`;
 }
 
 /**
@@ -36,7 +40,7 @@ export function writeSlotFile(slots: readonly Slot[]): string {
  * read are named in `problems`, the others come in all the same.
  * Fails with `slot-file` where the text is no file of slots at all, or from a newer version.
  */
-export function readSlotFile(text: string): Result<{ slots: Slot[]; problems: string[] }> {
+export function readSlotFile(text: string): Result<{ slots: Slot[]; sets: SlotSet[]; problems: string[] }> {
   if (text.length > MOST_CHARACTERS)
     return bad('slot-file', 'That file is too large to be a book of slots. Nothing was brought in.');
   let value: unknown;
@@ -46,7 +50,12 @@ export function readSlotFile(text: string): Result<{ slots: Slot[]; problems: st
     return bad('slot-file', 'That is no JSON, or it breaks off before its end. Save it anew and try again.');
   }
   const file = z
-    .object({ format: z.literal(SLOT_FILE_FORMAT), version: z.number(), slots: z.array(z.unknown()).max(MOST_SLOTS) })
+    .object({
+      format: z.literal(SLOT_FILE_FORMAT),
+      version: z.number(),
+      slots: z.array(z.unknown()).max(MOST_SLOTS),
+      sets: z.array(z.unknown()).max(MOST_SLOTS).default([]),
+    })
     .safeParse(value);
   if (!file.success)
     return bad('slot-file', `That is JSON, but no book of slots (at most ${MOST_SLOTS}). Nothing was brought in.`);
@@ -68,7 +77,12 @@ export function readSlotFile(text: string): Result<{ slots: Slot[]; problems: st
       slots.push(read.data);
     }
   });
-  return good({ slots, problems });
+  const sets = file.data.sets.flatMap((raw) => {
+    const read = SlotSet.safeParse(raw);
+    if (!read.success) problems.push('A set of slots was left out: it is not as it should be.');
+    return read.success && slotsIn(read.data).every((id) => seen.has(id)) ? [read.data] : [];
+  });
+  return good({ slots, sets, problems });
 }
 
 /**

@@ -16,6 +16,8 @@ export interface Mosaic {
   readonly columns: number;
   readonly rows: number;
   readonly gap: number;
+  /** Between rows, where that is another than between columns. */
+  readonly gapDown?: number;
   /** Whether width and height include a gap around the outside as well. */
   readonly outerGap: boolean;
   readonly spans: readonly Span[];
@@ -123,17 +125,19 @@ export function mosaicOf(m: Mosaic): Result<MosaicAnswer> {
   ] as const)
     if (!Number.isFinite(n) || n <= 0 || n > LONGEST_SIDE)
       return bad('mosaic', `The ${name} has to be a number of pixels above 0, and ${LONGEST_SIDE} at most.`);
-  if (!Number.isFinite(m.gap) || m.gap < 0) return bad('mosaic', 'The gap has to be a number of pixels, 0 or more.');
+  const down = m.gapDown ?? m.gap;
+  if (![m.gap, down].every((gap) => Number.isFinite(gap) && gap >= 0))
+    return bad('mosaic', 'The gap has to be a number of pixels, 0 or more.');
   for (const [name, n] of [
     ['columns', m.columns],
     ['rows', m.rows],
   ] as const)
     if (!Number.isInteger(n) || n < 1 || n > MOST_TRACKS)
       return bad('mosaic', `There can be 1 to ${MOST_TRACKS} ${name}.`);
-  const outside = m.outerGap ? 2 * m.gap : 0;
+  const outside = m.outerGap ? 2 : 0;
   const track = {
-    width: (m.width - outside - (m.columns - 1) * m.gap) / m.columns,
-    height: (m.height - outside - (m.rows - 1) * m.gap) / m.rows,
+    width: (m.width - (outside + m.columns - 1) * m.gap) / m.columns,
+    height: (m.height - (outside + m.rows - 1) * down) / m.rows,
   };
   if (track.width <= 0 || track.height <= 0)
     return bad('mosaic', `Gaps of ${figure(m.gap)} px leave no room for ${m.columns} × ${m.rows} cells.`);
@@ -149,7 +153,7 @@ export function mosaicOf(m: Mosaic): Result<MosaicAnswer> {
       'mosaic',
       `These cells do not fit in ${m.columns} columns and ${m.rows} rows. Add a row, or take a cell out.`,
     );
-  const from = m.outerGap ? m.gap : 0;
+  const from = m.outerGap ? { x: m.gap, y: down } : { x: 0, y: 0 };
   const cells = m.spans.map((span, i): MosaicCell => {
     const { column, row } = places[i]!;
     return {
@@ -157,10 +161,10 @@ export function mosaicOf(m: Mosaic): Result<MosaicAnswer> {
       column,
       row,
       box: {
-        x: from + column * (track.width + m.gap),
-        y: from + row * (track.height + m.gap),
+        x: from.x + column * (track.width + m.gap),
+        y: from.y + row * (track.height + down),
         width: span.columns * track.width + (span.columns - 1) * m.gap,
-        height: span.rows * track.height + (span.rows - 1) * m.gap,
+        height: span.rows * track.height + (span.rows - 1) * down,
       },
     };
   });
@@ -179,12 +183,14 @@ export function mosaicOf(m: Mosaic): Result<MosaicAnswer> {
       );
   }
   for (let column = 0; column < m.columns; column++) {
-    const down = cells.filter((c) => column >= c.column && column < c.column + c.columns).sort((a, b) => a.row - b.row);
-    if (down.length > 1 && down.reduce((n, c) => n + c.rows, 0) === m.rows)
+    const stacked = cells
+      .filter((c) => column >= c.column && column < c.column + c.columns)
+      .sort((a, b) => a.row - b.row);
+    if (stacked.length > 1 && stacked.reduce((n, c) => n + c.rows, 0) === m.rows)
       sums.add(
         sumOf(
-          down.map((c) => c.box.height),
-          m.gap,
+          stacked.map((c) => c.box.height),
+          down,
           m.outerGap,
           m.height,
         ),

@@ -3,11 +3,13 @@ import {
   bad,
   good,
   renderPage,
+  setWith,
   type RenderedPage,
   type SentPicture,
   type Site,
   type SiteRecord,
   type Slot,
+  type SlotSet,
 } from '@bright-slot/core';
 import type { Connector } from './connector';
 import { receive } from './receive';
@@ -17,6 +19,7 @@ import type { SiteStore, StoredPicture } from './store';
 export interface PlayedSite {
   readonly record: SiteRecord;
   readonly slots: readonly Slot[];
+  readonly sets: readonly SlotSet[];
   readonly first: string;
 }
 
@@ -29,7 +32,7 @@ export interface StandIn extends Connector {
 }
 
 /** The stand-in over a memory of its own; `origin` is where its pages are served. */
-export function standIn({ record, slots, first }: PlayedSite, store: SiteStore, origin: string): StandIn {
+export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteStore, origin: string): StandIn {
   const byId = new Map(slots.map((s) => [s.id, s]));
   const sent = (p: StoredPicture): SentPicture => ({ ...p, address: `${origin}/pictures/${p.id}/${p.name}` });
   // What the pages showed before anything was sent there.
@@ -39,6 +42,8 @@ export function standIn({ record, slots, first }: PlayedSite, store: SiteStore, 
   /** The house's own picture, in a slot that nothing was ever sent to. */
   const firstOf = (id: string) => (store.untouched(id) ? (shownFirst.get(id) ?? null) : null);
   const slotsOn = (ids: readonly string[]) => ids.flatMap((id) => byId.get(id) ?? []);
+  /** The set that the slots of a page stand in. */
+  const setOf = (ids: readonly string[]) => (ids[0] === undefined ? null : setWith(ids[0], sets, (id) => byId.has(id)));
   const noSlot = bad('no-slot', 'The site has no such slot.');
 
   return {
@@ -54,6 +59,7 @@ export function standIn({ record, slots, first }: PlayedSite, store: SiteStore, 
             const file = firstOf(slot.id);
             return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
           }),
+          set: setOf(ids),
         },
         record.look,
       );
@@ -68,6 +74,7 @@ export function standIn({ record, slots, first }: PlayedSite, store: SiteStore, 
           kind,
           address: `${origin}${path}`,
           title: renderPage(kind, { slots: [] }, record.look).title,
+          set: setOf(ids),
           slots: slotsOn(ids).map((slot) => {
             const now = store.shown(slot.id);
             const file = firstOf(slot.id);

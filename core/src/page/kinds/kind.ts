@@ -7,7 +7,6 @@ export interface Holes {
   /** Those as wide as the window, and the others. */
   readonly wide: string;
   readonly narrow: string;
-  readonly count: number;
   /** Further items of the same row, drawn by the page: as many as it shows beside ours. */
   readonly row: string;
 }

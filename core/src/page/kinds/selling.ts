@@ -68,7 +68,7 @@ export const menuRow: Kind = {
 @container (max-width:899px){.page-menu .row{flex-wrap:wrap}.page-menu .names{display:none}}`,
 };
 
-/** The window: a grid of pictures of several sizes with gaps of 15. */
+/** The window: pictures of several sizes in a grid, as their set has it. */
 export const mosaic: Kind = {
   ground: '#fafbfb',
   words: {
@@ -76,13 +76,9 @@ export const mosaic: Kind = {
     heading: 'In the window this month',
     under: 'What came in this month, and what is spoken for already.',
   },
-  html: ({ all, count }, t) =>
-    `${t.head(0)}<main class="window"><h2>${t('heading')}</h2><div class="${count >= 4 ? 'cells' : 'alone'}">${all}</div><p class="under">${t('under')}</p></main>${t.foot}`,
-  css: `.page-mosaic .window{width:1050px}.page-mosaic .head{width:1050px}.page-mosaic .under{margin-top:14px;color:var(--quiet)}
-.page-mosaic .cells{display:grid;grid-template-columns:repeat(4,1fr);grid-template-rows:repeat(2,1fr);gap:15px;width:1050px;max-width:100%;aspect-ratio:1050/600}
-.page.page-mosaic .cells .place{width:auto;aspect-ratio:auto;min-width:0;min-height:0}
-.page.page-mosaic .cells .place:nth-child(1){grid-column:span 2;grid-row:span 2}.page.page-mosaic .cells .place:nth-child(2){grid-row:span 2}
-@container (max-width:559px){.page-mosaic .cells{gap:8px}}`,
+  html: ({ all }, t) =>
+    `${t.head(0)}<main class="window"><h2>${t('heading')}</h2>${all}<p class="under">${t('under')}</p></main>${t.foot}`,
+  css: `.page-mosaic .window{width:1050px}.page-mosaic .head{width:1050px}.page-mosaic .under{margin-top:14px;color:var(--quiet)}`,
 };
 
 /** One picture cut in equal squares. */

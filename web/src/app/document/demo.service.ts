@@ -81,6 +81,7 @@ export class DemoService {
     const assets = await this.bringPictures(demo);
     if (!assets.ok) return assets;
     await this.slots.seed(demo.slots);
+    await this.slots.put([], demo.sets);
     await this.sites.put(demo.site);
     let at = Date.now() - demo.graphics.length * 60_000;
     for (const recipe of demo.graphics) {
@@ -166,7 +167,7 @@ export class DemoService {
 
   private async putBack(demo: Demo, { graphics, slots, house }: Taken): Promise<void> {
     for (const id of graphics) await this.repository.setDeleted(id, undefined);
-    await this.slots.put(slots);
+    await this.slots.put(slots, demo.sets);
     await this.sites.put(demo.site);
     await this.house.change(house);
     await this.say('demo');

@@ -8,7 +8,7 @@ import {
   input,
   output,
 } from '@angular/core';
-import { renderPage, type PageContent, type PageKind, type PageLook, type Slot } from '@bright-slot/core';
+import { renderPage, type PageContent, type PageKind, type PageLook, type Slot, type SlotSet } from '@bright-slot/core';
 
 export interface Likeness {
   readonly kind: PageKind;
@@ -16,9 +16,14 @@ export interface Likeness {
   readonly look: PageLook;
 }
 
-/** A slot's page with that slot alone, in the look of its site (see `Sites.lookOf`). */
-export function pageOf(slot: Slot, look: PageLook, picture: { url: string; alt: string } | null = null): Likeness {
-  return { kind: slot.page, content: { slots: [{ slot, picture }] }, look };
+/** A slot's page in the look of its site (see `Sites.lookOf`): that slot alone, or in its set (see `SlotBook.setWith`). */
+export function pageOf(
+  slot: Slot,
+  look: PageLook,
+  set: SlotSet | null,
+  picture: { url: string; alt: string } | null = null,
+): Likeness {
+  return { kind: slot.page, content: { slots: [{ slot, picture }], set }, look };
 }
 
 const EMPTY = '.page .slot.empty{outline:3px dashed #8a8271;outline-offset:-3px}';

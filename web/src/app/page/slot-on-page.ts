@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { deviceWidths, type Device, type Slot } from '@bright-slot/core';
 import { Sites } from '../storage/sites.service';
+import { SlotBook } from '../storage/slot-book.service';
 import { PageLikeness, pageOf } from './page-likeness';
 
 /** A slot standing in a likeness of its page, at a device's width. */
@@ -72,7 +73,10 @@ export class SlotOnPage {
   private readonly room = signal(340);
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
   private readonly sites = inject(Sites);
-  protected readonly page = computed(() => pageOf(this.slot(), this.sites.lookOf(this.slot())));
+  private readonly book = inject(SlotBook);
+  protected readonly page = computed(() =>
+    pageOf(this.slot(), this.sites.lookOf(this.slot()), this.book.setWith(this.slot().id)),
+  );
   protected readonly width = computed(() =>
     this.device() === 'desktop'
       ? Math.max(deviceWidths.desktop, this.slot().anyWidth ? 0 : this.slot().shownWidth + 64)

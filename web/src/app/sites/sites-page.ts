@@ -63,6 +63,7 @@ export class SitesPage {
     (this.site()?.pages ?? []).map((page) => {
       const slots = page.slots;
       const content = {
+        set: page.set,
         slots: slots.map(({ slot, now, first }) => ({
           slot,
           picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { type Slot } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
+import { SlotBook } from '../storage/slot-book.service';
 import { slotFacts } from './slot-facts';
 import { SlotOnPage } from '../page/slot-on-page';
 
@@ -62,5 +63,6 @@ export class SlotCard {
   readonly edited = output();
   readonly copied = output();
   readonly removed = output();
-  protected readonly facts = computed(() => slotFacts(this.slot()));
+  private readonly book = inject(SlotBook);
+  protected readonly facts = computed(() => slotFacts(this.slot(), this.book.setWith(this.slot().id)));
 }

@@ -4,10 +4,12 @@ import {
   fitText,
   pictureFormats,
   roundingOf,
+  setText,
   sizeText,
   weightText,
   type ShownAt,
   type Slot,
+  type SlotSet,
 } from '@bright-slot/core';
 
 function shown(at: ShownAt): string {
@@ -41,7 +43,7 @@ export function fileText(slot: Slot, density: number): string {
 }
 
 /** All that is known of a slot, as words and figures; what is plain is left out. */
-export function slotFacts(slot: Slot): readonly (readonly [string, string])[] {
+export function slotFacts(slot: Slot, set: SlotSet | null): readonly (readonly [string, string])[] {
   const facts: [string, string][] = [
     [
       'Size',
@@ -50,6 +52,7 @@ export function slotFacts(slot: Slot): readonly (readonly [string, string])[] {
         : `${sizeText(slot)} px${slot.shownWidth === slot.width ? '' : `, shown ${figure(slot.shownWidth)} wide`}`,
     ],
   ];
+  if (set) facts.push(['Stands in', `${set.name}: ${setText(set)}`]);
   for (const density of slot.densities) facts.push([`File at ${density}×`, fileText(slot, density)]);
   if (slot.least) facts.push(['At least', `${sizeText(slot.least)} px`]);
   if (slot.most) facts.push(['At most', `${sizeText(slot.most)} px`]);

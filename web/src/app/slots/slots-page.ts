@@ -22,7 +22,9 @@ import {
   sizeText,
   slotFrom,
   slotGroups,
+  slotsIn,
   slotsToAdd,
+  type SlotSet,
   slotsToStart,
   writeSlotFile,
   type Slot,
@@ -238,12 +240,13 @@ export class SlotsPage {
   }
 
   protected async remove(slot: Slot): Promise<void> {
+    const sets = this.book.sets().filter((set) => slotsIn(set).includes(slot.id));
     if (!(await this.book.remove(slot.id))) return;
     this.selectedId.set(null);
     this.snack
       .open(`“${slot.name}” was deleted. Graphics made for it keep it.`, 'Undo')
       .onAction()
-      .subscribe(() => void this.book.put(slot).then(() => this.selectedId.set(slot.id)));
+      .subscribe(() => void this.book.putTogether([slot], sets).then(() => this.selectedId.set(slot.id)));
   }
 
   protected async restore(): Promise<void> {
@@ -251,7 +254,16 @@ export class SlotsPage {
   }
 
   protected save(slots: readonly Slot[]): void {
-    saveFile(new Blob([writeSlotFile(slots)], { type: 'application/json' }), `slots-${today()}.json`);
+    saveFile(
+      new Blob([writeSlotFile(slots, this.setsOf(slots))], { type: 'application/json' }),
+      `slots-${today()}.json`,
+    );
+  }
+
+  /** The sets that stand in some slots alone. */
+  private setsOf(slots: readonly Slot[]): SlotSet[] {
+    const ids = new Set(slots.map((s) => s.id));
+    return this.book.sets().filter((set) => slotsIn(set).every((id) => ids.has(id)));
   }
 
   protected async bringIn(files: ArrayLike<File> | null): Promise<void> {
@@ -264,7 +276,10 @@ export class SlotsPage {
     if (!read.ok) return this.problems.set([read.problem.message]);
     const fresh = slotsToAdd(this.book.slots() ?? [], read.value.slots, () => crypto.randomUUID());
     this.problems.set(read.value.problems.slice(0, 5));
-    if (!(await this.book.put(...fresh))) return;
+    // A slot that came beside one that differs has another id; its set stays with the one that was here.
+    const known = new Set(this.book.sets().map((set) => set.id));
+    const sets = read.value.sets.filter((set) => !known.has(set.id));
+    if (!(await this.book.putTogether(fresh, sets))) return;
     const same = read.value.slots.length - fresh.length;
     this.snack
       .open(`${fresh.length} brought in; ${same} stood here just the same.`, fresh.length ? 'Undo' : 'Close')

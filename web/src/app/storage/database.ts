@@ -7,6 +7,7 @@ import {
   type Silhouette,
   type SiteRecord,
   type Slot,
+  type SlotSet,
   type Step,
   type StoredStep,
 } from '@bright-slot/core';
@@ -122,6 +123,7 @@ export class Database extends Dexie {
   readonly previews!: EntityTable<PreviewRecord, 'graphicId'>;
   readonly exports!: EntityTable<ExportRecord, 'name'>;
   readonly slots!: EntityTable<Slot, 'id'>;
+  readonly sets!: EntityTable<SlotSet, 'id'>;
   readonly sites!: EntityTable<SiteRecord, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
   readonly fonts!: EntityTable<FontRecord, 'hash'>;
@@ -146,6 +148,7 @@ export class Database extends Dexie {
         heads: 'id',
         listed: 'id',
         sites: 'id',
+        sets: 'id',
         redo: 'from, graphicId',
         uses: '[graphicId+what], graphicId, what',
       })

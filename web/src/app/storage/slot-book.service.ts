@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { slotsToStart, type Slot } from '@bright-slot/core';
+import { setWith, slotsToStart, type Slot, type SlotSet } from '@bright-slot/core';
 import { storageProblem } from './storage-problem';
 import { SlotsRepository } from './slots-repository';
 
@@ -24,6 +24,7 @@ export class SlotBook {
   readonly editingAll = signal(false);
   readonly editing = signal<Slot | null>(null);
   readonly draft = signal<Slot | null>(null);
+  readonly sets = signal<readonly SlotSet[]>([]);
   readonly byId = computed(() => new Map((this.slots() ?? []).map((s) => [s.id, s])));
 
   constructor() {
@@ -37,8 +38,9 @@ export class SlotBook {
       this.problem.set(storageProblem(error).message);
     }
     this.repository.watch().subscribe({
-      next: ({ slots, unreadable, newer }) => {
+      next: ({ slots, sets, unreadable, newer }) => {
         this.slots.set(slots);
+        this.sets.set(sets);
         this.kept.set({ unreadable, newer });
       },
       error: (error: unknown) => {
@@ -47,6 +49,16 @@ export class SlotBook {
         this.problem.set(storageProblem(error).message);
       },
     });
+  }
+
+  /** The set a slot stands in, all of its slots being in the book. */
+  setWith(slot: string): SlotSet | null {
+    return setWith(slot, this.sets(), (id) => this.byId().has(id));
+  }
+
+  /** Adds slots, and the sets they stand in. Resolves to whether they are on disk. */
+  putTogether(slots: readonly Slot[], sets: readonly SlotSet[]): Promise<boolean> {
+    return this.write(() => this.repository.put(slots, sets));
   }
 
   /** Adds or changes entries. Resolves to whether they are on disk. */

@@ -1,5 +1,6 @@
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
-import { slotsToStart, type Slot } from '@bright-slot/core';
+import { setWith, slotsToStart, type Slot } from '@bright-slot/core';
+import { demo } from '../../../../demo/src/index';
 import { Database } from './database';
 import { SlotsRepository } from './slots-repository';
 
@@ -34,4 +35,23 @@ it('reads entries of version 1, and keeps what it cannot read', async () => {
   expect(await book.list()).toMatchObject({ unreadable: 1, newer: true, slots: [{ id: first.id, version: 2 }] });
   await book.put([second]);
   expect(await db.slots.get('later')).toEqual({ id: 'later', version: 9 });
+});
+
+it('keeps which slots stand together: a set goes with the last of its slots, and is whole again once one is back', async () => {
+  await book.put(demo.slots, demo.sets);
+  const ids = async () => (await book.list()).sets.map((s) => s.id).sort();
+  expect(await ids()).toEqual(['five', 'menu', 'window']);
+  await book.remove(['strip-square', 'mosaic-tall']);
+  expect(await ids()).toEqual(['menu', 'window']);
+  const { slots, sets } = await book.list();
+  const has = (id: string) => slots.some((s) => s.id === id);
+  expect(setWith('mosaic-wide', sets, has)).toBeNull();
+  await book.put(demo.slots);
+  expect(setWith('mosaic-wide', sets, () => true)?.id).toBe('window');
+  await book.remove(['mosaic-wide', 'mosaic-tall', 'mosaic-upper', 'mosaic-lower']);
+  expect(await ids()).toEqual(['menu']);
+  await db.sets.put({ id: 'torn' } as never);
+  expect(await ids()).toEqual(['menu']);
+  await book.remove(['menu-tile']);
+  expect(await db.sets.toCollection().primaryKeys()).toEqual(['torn']);
 });

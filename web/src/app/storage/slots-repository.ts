@@ -1,5 +1,14 @@
 import { liveQuery, type Observable } from 'dexie';
-import { heldWithin, isNewer, readSlots, SLOT_VERSION, SlotRecord, type Slot } from '@bright-slot/core';
+import {
+  heldWithin,
+  isNewer,
+  readSlots,
+  SLOT_VERSION,
+  SlotRecord,
+  SlotSet,
+  slotsIn,
+  type Slot,
+} from '@bright-slot/core';
 import type { Database } from './database';
 import { Refused } from './storage-problem';
 
@@ -7,6 +16,8 @@ const SEEDED = 'slots-seeded';
 
 export interface StoredBook {
   readonly slots: readonly Slot[];
+  /** Which of them stand together. */
+  readonly sets: readonly SlotSet[];
   /** How many entries cannot be read here; they are kept as they are. */
   readonly unreadable: number;
   /** Whether those were written by a newer version of this app. */
@@ -35,6 +46,10 @@ export class SlotsRepository {
     const slots = readSlots(stored);
     return {
       slots,
+      sets: ((await this.db.sets.toArray()) as unknown[]).flatMap((set) => {
+        const read = SlotSet.safeParse(set);
+        return read.success ? [read.data] : [];
+      }),
       unreadable: stored.length - slots.length,
       newer: stored.some((s) => isNewer(s, SLOT_VERSION)),
     };
@@ -45,8 +60,8 @@ export class SlotsRepository {
     return liveQuery(() => this.list());
   }
 
-  /** Writes entries: what could not be read back is held within its limits, or refused. */
-  async put(slots: readonly Slot[]): Promise<void> {
+  /** Writes entries, and sets they stand in: what could not be read back is held within its limits, or refused. */
+  async put(slots: readonly Slot[], sets: readonly SlotSet[] = []): Promise<void> {
     const checked = slots.map((slot) => {
       const held = heldWithin<Slot>(SlotRecord, slot);
       if (!held)
@@ -56,10 +71,21 @@ export class SlotsRepository {
         });
       return held.value;
     });
-    await this.db.slots.bulkPut(checked);
+    const together = sets.map((set) => SlotSet.parse(set));
+    await this.db.transaction('rw', this.db.slots, this.db.sets, async () => {
+      await this.db.slots.bulkPut(checked);
+      await this.db.sets.bulkPut(together);
+    });
   }
 
+  /** Removes slots, and the sets of which none is left. One of which some is left is whole again once the rest is back. */
   async remove(ids: readonly string[]): Promise<void> {
-    await this.db.slots.bulkDelete([...ids]);
+    await this.db.transaction('rw', this.db.slots, this.db.sets, async () => {
+      await this.db.slots.bulkDelete([...ids]);
+      const here = new Set(await this.db.slots.toCollection().primaryKeys());
+      const stored = await this.db.sets.toArray();
+      const gone = stored.filter((set) => SlotSet.safeParse(set).success && !slotsIn(set).some((id) => here.has(id)));
+      await this.db.sets.bulkDelete(gone.map((set) => set.id));
+    });
   }
 }

@@ -1,9 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject, input, linkedSignal, output } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { freeSlotName, sizeText, type Slot } from '@bright-slot/core';
+import { freeSlotName, sizeText, type Slot, type SlotSet } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
 import { SlotBook } from '../../storage/slot-book.service';
 import { today } from '../../ui/when';
+
+type Own<T> = T extends unknown ? Omit<T, 'version' | 'id' | 'name' | 'site' | 'source'> : never;
+/** A set without what it is called and where it is from. */
+export type TogetherAs = Own<SlotSet>;
 
 /** The end of every way: what was found gets a name and goes into the book. */
 @Component({
@@ -29,6 +33,8 @@ export class AddSlot {
   readonly slots = input.required<readonly Slot[]>();
   readonly suggested = input.required<string>();
   readonly label = input('Add to the book');
+  /** How they stand together, once they have their ids. */
+  readonly together = input<(slots: readonly Slot[]) => TogetherAs | null>(() => null);
   readonly added = output<readonly Slot[]>();
   protected readonly name = linkedSignal(() => this.suggested());
   private readonly book = inject(SlotBook);
@@ -49,7 +55,10 @@ export class AddSlot {
         dated,
       });
     }
-    if (!(await this.book.put(...named))) return;
+    const as = this.together()(named);
+    const source = named[0]!.source.replace(/^(cell \d+|one) (of|in) /, '');
+    const own = { version: 1, id: crypto.randomUUID(), name: base, site: named[0]!.site, source } as const;
+    if (!(await this.book.putTogether(named, as ? [{ ...own, ...as }] : []))) return;
     const said =
       named.length === 1
         ? `“${named[0]!.name}”, ${sizeText(named[0]!)}, is in the book.`

@@ -15,7 +15,7 @@ import {
   type Slot,
 } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
-import { AddSlot } from './add-slot';
+import { AddSlot, type TogetherAs } from './add-slot';
 import { copyText } from '../../ui/download';
 import { tickedOf } from '../../ui/event-value';
 import { SelectField } from '../../ui/select-field';
@@ -106,6 +106,21 @@ export class MosaicFinder {
       });
       return slot.ok ? [slot.value] : [];
     });
+  });
+  protected readonly together = computed(() => (slots: readonly Slot[]): TogetherAs | null => {
+    const a = this.answer();
+    const gap = readNumber(this.gap()) ?? 0;
+    const outside = this.outer() ? 2 * gap : 0;
+    if (!a.ok || slots.length !== a.value.cells.length || slots.length < 2) return null;
+    return {
+      kind: 'mosaic',
+      width: this.total().width - outside,
+      height: this.total().height - outside,
+      gap: { across: gap, down: gap },
+      columns: readNumber(this.columns()) ?? 1,
+      rows: readNumber(this.rows()) ?? 1,
+      cells: a.value.cells.map(({ columns, rows }, i) => ({ slot: slots[i]!.id, columns, rows })),
+    };
   });
   protected readonly rounding = computed(() => {
     const a = this.answer();

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, out
 import { densitiesKnown, figure, type Slot } from '@bright-slot/core';
 import { ShotService, type Found } from '../shot.service';
 import { fileText } from '../slot-facts';
-import { AddSlot } from './add-slot';
+import { AddSlot, type TogetherAs } from './add-slot';
 import { tickedOf, valueOf } from '../../ui/event-value';
 
 /** What was found on the screenshot, in CSS px, with the sums. */
@@ -45,6 +45,27 @@ export class ScreenshotFinder {
     const [f, slot] = [this.shots.selected(), this.slot()];
     if (!f || !slot) return [];
     return this.all() ? f.measured.grid.boxes.map((_, i) => ({ ...slot, name: String(i + 1) })) : [slot];
+  });
+
+  /** A row or a grid of equals: one slot for all of its places, or one for each. */
+  protected readonly together = computed(() => (slots: readonly Slot[]): TogetherAs | null => {
+    const grid = this.shots.selected()?.measured.grid;
+    const [first] = slots;
+    if (!grid || !first || grid.boxes.length < 2) return null;
+    const { columns, rows } = grid;
+    // To a quarter of a CSS px, as they are told.
+    const css = (gap: number) => Math.round((gap / this.shots.density()) * 4) / 4;
+    const gap = { across: css(grid.gapX), down: css(grid.gapY) };
+    if (slots.length === 1) return { kind: 'row', slot: first.id, columns, rows, gap };
+    return {
+      kind: 'mosaic',
+      width: columns * first.width + (columns - 1) * gap.across,
+      height: rows * first.height + (rows - 1) * gap.down,
+      gap,
+      columns,
+      rows,
+      cells: slots.map((s) => ({ slot: s.id, columns: 1, rows: 1 })),
+    };
   });
 
   protected working({ measured: { box } }: Found): string {

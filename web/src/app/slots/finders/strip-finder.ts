@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, output, signal } from '@angular/core';
 import { figure, filePixels, readNumber, stripOf, typedSlot, type Slot } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
-import { AddSlot } from './add-slot';
+import { AddSlot, type TogetherAs } from './add-slot';
 import { SelectField } from '../../ui/select-field';
 
 /** Equal tiles in a row, cut from one picture. */
@@ -60,6 +60,7 @@ import { SelectField } from '../../ui/select-field';
         <bs-add-slot
           [slots]="slots()"
           [suggested]="'Strip of ' + count() + ', square ' + f(a.value.tile)"
+          [together]="together()"
           (added)="added.emit($event)"
         />
       } @else {
@@ -126,6 +127,12 @@ export class StripFinder {
     return Number.isInteger(Math.round(tile * 1e6) / 1e6)
       ? ''
       : `A tile of ${figure(tile, 3)} px needs a file of ${one.width} px; the page cuts ${figure(one.width - tile)} px.`;
+  });
+  protected readonly together = computed(() => ([slot]: readonly Slot[]): TogetherAs | null => {
+    const a = this.answer();
+    if (!a.ok || !slot || a.value.tiles.length < 2) return null;
+    const gap = readNumber(this.gap()) ?? 0;
+    return { kind: 'strip', slot: slot.id, count: a.value.tiles.length, gap, behind: this.behind() };
   });
   protected readonly slots = computed(() => {
     const a = this.answer();

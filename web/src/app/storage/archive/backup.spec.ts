@@ -90,13 +90,15 @@ const all = async (from: Database) => ({
 });
 
 it('what is saved comes back whole, the second time as it stands', async () => {
-  await db.slots.bulkAdd(slotsToStart.slice(0, 5));
+  await db.slots.bulkAdd(demo.slots);
+  await db.sets.bulkAdd(demo.sets);
   await db.sites.add(demo.site);
   const zip = await zipOf();
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 2, same: 0, pictures: 1, left: [] });
   expect(await all(other)).toEqual(await all(db));
-  expect(await other.slots.count()).toBe(5);
+  expect(await other.slots.count()).toBe(demo.slots.length);
+  expect((await other.sets.toArray()).map((s) => s.id).sort()).toEqual(['five', 'menu', 'window']);
   expect(await other.sites.toArray()).toEqual([demo.site]);
   expect(await bring(zip, other)).toEqual({ graphics: 0, same: 2, pictures: 0, left: [] });
   expect(await other.settings.count()).toBe(0);

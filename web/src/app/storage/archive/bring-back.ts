@@ -6,6 +6,7 @@ import {
   MOST_FONT_BYTES,
   SLOT_VERSION,
   SiteRecord,
+  SlotSet,
   Slot,
   calledIn,
   entries,
@@ -22,6 +23,7 @@ import {
   readFontLine,
   readGraphicLine,
   readStep,
+  slotsIn,
   slotsToAdd,
   valueOf,
   type BackupGraphic,
@@ -33,6 +35,7 @@ import {
 } from '@bright-slot/core';
 import { LRUCache } from 'lru-cache';
 import { HistoryStore } from '../history-store';
+import type * as z from 'zod';
 import { mark, settleBringing, undoBringing } from './bringing';
 import { database, type AssetRecord, type Database } from '../database';
 import { storageProblem } from '../storage-problem';
@@ -130,11 +133,15 @@ class Bringing {
 
   /** Goes through a list; one that is damaged in its middle gives what stands before that. */
   private async through(
-    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sites',
+    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'sites',
     take: (value: unknown) => Promise<void>,
   ) {
     try {
-      for await (const value of listed(this.zip, entries[list], list === 'sites' ? undefined : this.head.old?.[list]))
+      for await (const value of listed(
+        this.zip,
+        entries[list],
+        list === 'sets' || list === 'sites' ? undefined : this.head.old?.[list],
+      ))
         await take(value);
     } catch (error) {
       if (!(error instanceof EntryRefused)) throw error;
@@ -314,17 +321,36 @@ class Bringing {
     if (newer) this.leave(`${newer} ${newer === 1 ? 'slot' : 'slots'} that a newer Bright Slot wrote`);
   }
 
+  /** Sets whose slots are here; one that is here already stays as it is. Slots that came in as copies have none. */
+  async sets(): Promise<void> {
+    await this.records('sets', 'set', SlotSet, async (set) => {
+      const there = await this.db.slots.bulkGet([...slotsIn(set)]);
+      return there.every((slot) => slot !== undefined);
+    });
+  }
+
   /** Sites that are not here; one that is stays as it is. */
   async sites(): Promise<void> {
+    await this.records('sites', 'site', SiteRecord, () => Promise.resolve(true));
+  }
+
+  /** Records of one list that are not here, each by its id. */
+  private async records<T extends SlotSet | SiteRecord>(
+    list: 'sets' | 'sites',
+    kind: 'set' | 'site',
+    schema: z.ZodType<T>,
+    wanted: (record: T) => Promise<boolean>,
+  ): Promise<void> {
     const { db } = this;
-    await this.through('sites', async (value) => {
-      const read = SiteRecord.safeParse(value);
-      if (!read.success) return this.leave(`the site ${calledIn(value, 'without a name')}`);
-      const site = read.data;
-      if (await db.sites.where('id').equals(site.id).count()) return;
-      await db.transaction('rw', db.sites, db.settings, async () => {
-        await db.sites.add(site);
-        await db.settings.put(mark('site', site.id));
+    const table = db.table<T, string>(list);
+    await this.through(list, async (value) => {
+      const read = schema.safeParse(value);
+      if (!read.success) return this.leave(`the ${kind} ${calledIn(value, 'without a name')}`);
+      const record = read.data;
+      if ((await table.where('id').equals(record.id).count()) || !(await wanted(record))) return;
+      await db.transaction('rw', table, db.settings, async () => {
+        await table.add(record);
+        await db.settings.put(mark(kind, record.id));
       });
     });
   }
@@ -379,6 +405,7 @@ export async function bringBack(
       await bringing.fonts();
       await bringing.graphics();
       await bringing.slots();
+      await bringing.sets();
       await bringing.sites();
       await bringing.houseStyle();
       await settleBringing(db);

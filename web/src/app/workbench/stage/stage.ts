@@ -29,6 +29,7 @@ import { FitReportService } from '../../document/fit-report.service';
 import { GraphicLock } from '../../document/graphic-lock';
 import { roleNames } from '../../document/role-names';
 import { Sites } from '../../storage/sites.service';
+import { SlotBook } from '../../storage/slot-book.service';
 import { Workbench } from '../../document/workbench';
 import { PageLikeness, pageOf } from '../../page/page-likeness';
 import { TypeService } from '../../type/type.service';
@@ -90,7 +91,10 @@ export class Stage {
     return all.length > 1 ? `Frame ${at + 1} of ${all.length}, ${this.sizeText()}` : this.sizeText();
   });
   private readonly sites = inject(Sites);
-  protected readonly page = computed(() => pageOf(this.viewport.slot(), this.sites.lookOf(this.viewport.slot())));
+  private readonly book = inject(SlotBook);
+  protected readonly page = computed(() =>
+    pageOf(this.viewport.slot(), this.sites.lookOf(this.viewport.slot()), this.book.setWith(this.viewport.slot().id)),
+  );
 
   protected readonly things = computed(() => {
     const graphic = this.workbench.shown();
