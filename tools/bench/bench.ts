@@ -56,7 +56,7 @@ const shaper = await realShaper();
   const { instance } = await WebAssembly.instantiate(readFileSync(join(root, '.cache/kernel/reduce.wasm')), {});
   const kernel = compiledRows(instance.exports as unknown as CompiledRows);
   const plain = await time(() => reduce(pixels, part, natural, need, true), 3);
-  const ours = await time(() => reduce(pixels, part, natural, need, true, undefined, kernel), 3);
+  const ours = await time(() => reduce(pixels, part, natural, need, true, kernel), 3);
   const raw = { raw: { width: info.width, height: info.height, channels: 4 as const } };
   const theirs = await time(() => sharp(data, raw).resize(1600, 400, { kernel: 'lanczos3' }).raw().toBuffer(), 3);
   row('reduce 6000 × 1500 to 1600 × 400, against sharp from the same pixels', ours / theirs, '≤ 1.0');
@@ -67,7 +67,7 @@ const shaper = await realShaper();
   const at = { x: 0, y: 0, width: 400, height: 200 };
   const whole = { x: 0, y: 0, width: 1500, height: 750 };
   const wanted = reference(small, at, at);
-  const made = reduce(small, whole, small, { image: at, shown: at, out: at }, true, undefined, kernel)!;
+  const made = reduce(small, whole, small, { image: at, shown: at, out: at }, true, kernel);
   const native = await sharp(cut, { raw: { width: 1500, height: 750, channels: 4 } })
     .resize(400, 200, { kernel: 'lanczos3' })
     .raw()

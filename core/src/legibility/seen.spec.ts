@@ -35,7 +35,7 @@ const on = (
 /** Reads the words of a graphic; the faintest of them all. */
 async function read(graphic: Graphic, scale = 1) {
   const layer = graphic.layers.find((l) => l.role === 'words')!;
-  const letters = (await readWords(graphic, layer, readerOf(graphic, shaper, scale)))!;
+  const letters = await readWords(graphic, layer, readerOf(graphic, shaper, scale));
   return { letters, worst: faintestLetter({ letters }, 1) };
 }
 

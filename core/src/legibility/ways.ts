@@ -11,11 +11,11 @@ import { bothReadings, groundSampler, type GroundSampler, type LetterGround, typ
 import { overOf, seenThrough, type Seen } from './seen';
 import type { Shaper } from '../words/shaper';
 
-/** Paints a graphic's main frame at the scale at which it is judged, straight alpha; null when stopped. */
+/** Paints a graphic's main frame at the scale at which it is judged, straight alpha. */
 export type PaintForJudging = (
   graphic: Graphic,
   options: PlanOptions,
-) => Promise<{ readonly pixels: Pixels; readonly plan: Plan } | null>;
+) => Promise<{ readonly pixels: Pixels; readonly plan: Plan }>;
 
 /** A sheet of a size in device px to draw single letters on, cleared; and its coverage. */
 export interface LetterSheet {
@@ -56,27 +56,24 @@ export interface Way {
 /**
  * The ways in which a words layer can be read in a graphic as a visitor sees it: over the page's ground (`#rrggbb`),
  * under all that is painted after it, under the page's darkening. By its letters first, then by the line around them;
- * null for a way where none of it is on the canvas, 'stopped' when stopped. `known` are samplers of an earlier look at
- * the same layer.
+ * null for a way where none of it is on the canvas. `known` are samplers of an earlier look at the same layer.
  */
 export async function waysOf(
   graphic: Graphic,
   layer: WordsLayer,
   { shaper, slot, ground, paint, sheet }: Reader,
   known?: readonly (Way | null)[],
-): Promise<(Way | null)[] | 'stopped'> {
+): Promise<(Way | null)[]> {
   const layout: WordsLayout = layoutOf(layer, shaper);
   const at = graphic.layers.findIndex((l) => l.id === layer.id);
   const covered = graphic.layers.slice(at + 1).some((l) => l.visible);
   const turn = layer.turn === 0 ? null : { degrees: layer.turn, about: middleOf(wordsExtent(layer, layout)) };
   const above = covered ? await paint(graphic, { above: layer.id }) : null;
-  if (covered && !above) return 'stopped';
   const ways: (Way | null)[] = [];
   for (const line of layer.outline ? [null, layer.outline] : [null]) {
     // Read by its line, a layer stands on what lies beyond that.
     const seen = line ? withLayer(graphic, bare(layer)) : graphic;
     const below = await paint(seen, { below: layer.id, withGround: true });
-    if (!below) return 'stopped';
     const { pixels, plan } = below;
     const sampler =
       known?.[ways.length]?.sampler ??
@@ -106,14 +103,9 @@ export interface Reader {
   readonly sheet: MakeLetterSheet;
 }
 
-/** What each letter of a words layer stands on, in all ways of reading it; null when stopped. */
-export async function readWords(
-  graphic: Graphic,
-  layer: WordsLayer,
-  reader: Reader,
-): Promise<readonly LetterGround[] | null> {
+/** What each letter of a words layer stands on, in all ways of reading it. */
+export async function readWords(graphic: Graphic, layer: WordsLayer, reader: Reader): Promise<readonly LetterGround[]> {
   const ways = await waysOf(graphic, layer, reader);
-  if (ways === 'stopped') return null;
   const [own, line] = ways.map((way) => (way ? way.sampler.sample(way.seen) : []));
   return bothReadings(own!, line ?? null);
 }

@@ -76,7 +76,7 @@ ${cells.join('\n')}`;
 
 /** Equal places side by side, which a narrower page sets in more lines. */
 function rowCss(columns: number, across: number, down: number): string {
-  return `.page .set{display:grid;grid-template-columns:repeat(${columns},max-content);column-gap:${n(across)}px;row-gap:${n(down)}px;padding:6px 0 14px;overflow:hidden}
+  return `.page .set{display:grid;grid-template-columns:repeat(${columns},max-content);column-gap:${n(across)}px;row-gap:${n(down)}px;padding:6px 6px 14px;margin:0 -6px;overflow:hidden}
 @container (max-width:899px){.page .set{display:flex;flex-wrap:wrap;row-gap:${n(Math.max(across, down))}px}}`;
 }
 

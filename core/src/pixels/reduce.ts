@@ -102,18 +102,25 @@ function within(taps: Taps, from: number, length: number): Taps {
  * Resamples a picture once, with Lanczos-3 in linear light on premultiplied
  * alpha, straight from the source pixels to the wanted whole-pixel box.
  * `source` holds the part `part` (source px) of a picture of size `natural`.
- * `stopped` is asked between rows; when it says so the result is null.
  * `kernel` does the sums: plain TypeScript, or the compiled one (see `compiledRows`).
  */
-export function reduce(
+export function reduce(...args: Parameters<typeof reducing>): Pixels {
+  const parts = reducing(...args);
+  for (;;) {
+    const { done, value } = parts.next();
+    if (done) return value;
+  }
+}
+
+/** The same a few rows at a time: whoever asks for the next may rest in between, or never ask again. */
+export function* reducing(
   source: Pixels,
   part: Box,
   natural: Size,
   r: Reduction,
   opaque: boolean,
-  stopped: () => boolean = () => false,
   kernel: MakeRowKernel = plainRows,
-): Pixels | null {
+): Generator<void, Pixels, void> {
   const { out } = r;
   const data = new Uint8ClampedArray(out.width * out.height * 4);
   const down = within(tapsFor(natural.height, r.image.y, r.image.height, out.y, out.height), part.y, source.height);
@@ -133,7 +140,7 @@ export function reduce(
   for (let o = 0; o < out.height; o++) {
     const edge = covered(out.y + o, r.shown.y, r.shown.y + r.shown.height);
     if (edge === 0) continue;
-    if ((o & 15) === 0 && stopped()) return null;
+    if ((o & 7) === 7) yield;
     let n = 0;
     for (let k = 0; k < down.count[o]!; k++) {
       const w = down.weights[o * down.stride + k]!;

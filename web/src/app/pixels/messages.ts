@@ -33,15 +33,17 @@ const finish = z.object({
   frame: box,
   look: Look.nullable(),
   tint: Tint.nullable(),
-  corners: z.union([z.tuple([z.number(), z.number(), z.number(), z.number()]), z.literal('round')]).nullable(),
+  corners: z
+    .union([z.tuple([z.number(), z.number(), z.number(), z.number()]).readonly(), z.literal('round')])
+    .nullable(),
   border: z.object({ width: z.number(), colour: Colour }).nullable(),
-  fades: z.array(z.object({ from: point, to: point })),
+  fades: z.array(z.object({ from: point, to: point })).readonly(),
   beyond: z.object({ style: z.enum(['colour', 'gradient']), box }).nullable(),
   turn: z.object({ degrees: z.number(), about: point }).nullable(),
   shadow: z.object({ x: z.number(), y: z.number(), blur: z.number(), colour: Colour, strength: z.number() }).nullable(),
 });
 
-export const SurfaceRequest = z.object({
+const SurfaceRequest = z.object({
   key: z.string(),
   base: z.string(),
   asset: AssetHash,
@@ -145,32 +147,44 @@ export interface EdgeFacts {
   readonly seam: { readonly colour: SeamDifference; readonly gradient: SeamDifference } | null;
 }
 
+/** What our own worker made of what it was asked: its outermost shape is looked at, of thousands of letters not each. */
+const object = <T extends object>() => z.custom<T>((v) => typeof v === 'object' && v !== null);
+const list = <T>() => z.custom<T[]>(Array.isArray);
+const result = <T>() => z.custom<Result<T>>((v) => typeof (v as { ok?: unknown } | null)?.ok === 'boolean');
+
 /** What each kind of task gives. */
-export interface Answers {
-  surface: ImageBitmap;
-  rough: ImageBitmap;
-  trim: Box | null;
-  parts: Box[];
-  clean: CleanedLogo | null;
-  silhouette: Silhouette;
-  focus: ProposedFocus;
-  edges: EdgeFacts[];
-  'import-picture': Result<ImportedPicture>;
+const answers = {
+  surface: bitmap,
+  rough: bitmap,
+  trim: box.nullable(),
+  parts: z.array(box),
+  clean: object<CleanedLogo>().nullable(),
+  silhouette: object<Silhouette>(),
+  focus: object<ProposedFocus>(),
+  edges: list<EdgeFacts>(),
+  'import-picture': result<ImportedPicture>(),
   /** `decoded`: how many files had to be decoded for it. */
-  file: { blob: Blob; width: number; height: number; decoded: number };
-  miniature: Blob;
-  legibility: Legibility[];
-  'ground-map': GroundMap;
-  'least-veil': FoundStrength;
-  font: Result<OpenedFont>;
-  palette: string[];
-  'diagnose-picture': Result<CurrentPicture>;
-  'shot-open': Result<ImageBitmap>;
-  'shot-measure': Result<Measured>;
-  'shot-close': null;
-  forget: null;
-}
+  file: z.object({ blob: z.instanceof(Blob), width: z.number(), height: z.number(), decoded: z.number() }),
+  miniature: z.instanceof(Blob),
+  legibility: list<Legibility>(),
+  'ground-map': object<GroundMap>(),
+  'least-veil': object<FoundStrength>(),
+  font: result<OpenedFont>(),
+  palette: z.array(z.string()),
+  'diagnose-picture': result<CurrentPicture>(),
+  'shot-open': result<ImageBitmap>(),
+  'shot-measure': result<Measured>(),
+  'shot-close': z.null(),
+  forget: z.null(),
+} satisfies Record<Task['kind'], z.ZodType>;
+export type Answers = { [K in Task['kind']]: z.output<(typeof answers)[K]> };
 export type AnswerOf<T extends Task> = Answers[T['kind']];
+
+/** The schema of what a task gives. */
+export function answerTo<T extends Task>({ kind }: T): z.ZodType<AnswerOf<T>> {
+  const schemas: { [K in Task['kind']]: z.ZodType<Answers[K]> } = answers;
+  return schemas[kind as T['kind']];
+}
 
 export const Reply = z.union([
   z.object({ id: z.number(), answer: z.unknown() }),

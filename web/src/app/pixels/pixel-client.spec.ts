@@ -25,7 +25,7 @@ const client = () => {
     return worker as unknown as Worker;
   });
 };
-const task = (key: string) => ({ kind: 'shot-close', key }) as const;
+const task = (key: string) => ({ kind: 'palette' as const, pictures: [new Blob([key])] });
 
 it('starts one worker when first asked, and gives each job its own answer, in whatever order they come', async () => {
   const pixels = client();
@@ -36,9 +36,9 @@ it('starts one worker when first asked, and gives each job its own answer, in wh
     { id: 1, task: task('a') },
     { id: 2, task: task('b') },
   ]);
-  started[0]!.says({ id: 2, answer: 'second' });
-  started[0]!.says({ id: 1, answer: 'first' });
-  expect(await Promise.all(jobs)).toEqual(['first', 'second']);
+  started[0]!.says({ id: 2, answer: ['second'] });
+  started[0]!.says({ id: 1, answer: ['first'] });
+  expect(await Promise.all(jobs)).toEqual([['first'], ['second']]);
 });
 
 it('a job called off is told to the worker, and rejects as ours; its late answer goes nowhere', async () => {
@@ -48,9 +48,9 @@ it('a job called off is told to the worker, and rejects as ours; its late answer
   off.abort();
   await expect(called).rejects.toBeInstanceOf(JobStopped);
   expect(started[0]!.sent.at(-1)).toEqual({ cancel: 1 });
-  started[0]!.says({ id: 1, answer: 'late' });
-  started[0]!.says({ id: 2, answer: 'there' });
-  expect(await other).toBe('there');
+  started[0]!.says({ id: 1, answer: ['late'] });
+  started[0]!.says({ id: 2, answer: ['there'] });
+  expect(await other).toEqual(['there']);
 });
 
 it('a job that is called off before it began is not sent; one that is done is not called off', async () => {
@@ -59,8 +59,8 @@ it('a job that is called off before it began is not sent; one that is done is no
   expect(started[0]!.sent).toEqual([]);
   const off = new AbortController();
   const done = pixels.run(task('b'), off.signal);
-  started[0]!.says({ id: 2, answer: 'done' });
-  expect(await done).toBe('done');
+  started[0]!.says({ id: 2, answer: ['done'] });
+  expect(await done).toEqual(['done']);
   off.abort();
   expect(started[0]!.sent).toHaveLength(1);
 });
@@ -83,8 +83,8 @@ it('a file that is not read in time is given up with a word, and its worker ende
   await told;
   expect([started[0]!.ended, pixels.started]).toEqual([true, false]);
   const sound = pixels.within(1000, task('b'));
-  started[1]!.says({ id: 2, answer: 'read' });
-  expect(await sound).toBe('read');
+  started[1]!.says({ id: 2, answer: ['read'] });
+  expect(await sound).toEqual(['read']);
   jest.advanceTimersByTime(5000);
   expect(started[1]!.ended).toBe(false);
   jest.useRealTimers();
@@ -95,8 +95,20 @@ it('what is no reply is passed over', async () => {
   const job = pixels.run(task('a'));
   for (const junk of [null, 'answer', { answer: 1 }, { id: '1', answer: 1 }, { id: 7, answer: 1 }, { id: 9 }])
     started[0]!.says(junk);
-  started[0]!.says({ id: 1, answer: 'it' });
-  expect(await job).toBe('it');
+  started[0]!.says({ id: 1, answer: ['it'] });
+  expect(await job).toEqual(['it']);
+});
+
+it('an answer that is not what was asked for is told to whoever asked, as one that cannot be read', async () => {
+  const pixels = client();
+  const [colours, box] = [
+    pixels.run(task('a')),
+    pixels.run({ kind: 'trim', asset: 'a'.repeat(64), cutout: null, tolerance: 1, breathing: 0 }),
+  ];
+  started[0]!.says({ id: 1, answer: 'red' });
+  started[0]!.says({ id: 2, answer: { x: 0, y: 0, width: 1 } });
+  await expect(colours).rejects.toThrow('Preparing the picture failed');
+  await expect(box).rejects.toThrow('Preparing the picture failed');
 });
 
 it('a worker that dies takes its jobs along, with a sentence; the next job starts another', async () => {
@@ -106,8 +118,8 @@ it('a worker that dies takes its jobs along, with a sentence; the next job start
   for (const job of lost) await expect(job).rejects.toThrow('Preparing the picture failed. Try again.');
   const again = pixels.run(task('c'));
   expect(started).toHaveLength(2);
-  started[1]!.says({ id: 3, answer: 'well' });
-  expect(await again).toBe('well');
+  started[1]!.says({ id: 3, answer: ['well'] });
+  expect(await again).toEqual(['well']);
 });
 
 it('an answer that cannot be read is told to whoever waits for it', async () => {
@@ -126,11 +138,11 @@ it('a worker without work is ended after a while, and its memory with it; not on
     return worker as unknown as Worker;
   }, 1000);
   const [a, b] = [pixels.run(task('a')), pixels.run(task('b'))];
-  started[0]!.says({ id: 1, answer: 1 });
+  started[0]!.says({ id: 1, answer: [] });
   await a;
   jest.advanceTimersByTime(5000);
   expect(started[0]!.ended).toBe(false);
-  started[0]!.says({ id: 2, answer: 1 });
+  started[0]!.says({ id: 2, answer: [] });
   await b;
   jest.advanceTimersByTime(999);
   expect([started[0]!.ended, pixels.started]).toEqual([false, true]);

@@ -1,11 +1,12 @@
-import { Reply, type AnswerOf, type Request, type Task } from './messages';
+import { Reply, answerTo, type AnswerOf, type Request, type Task } from './messages';
 import { createPixelWorker } from './pixel-worker';
 
 /** A job that was called off, by us: not for the person to see. */
 export class JobStopped extends Error {}
 
 interface Waiting {
-  resolve: (value: never) => void;
+  /** Takes what came for it; false where it is not what was asked for. */
+  resolve: (value: unknown) => boolean;
   reject: (reason: Error) => void;
 }
 
@@ -84,7 +85,13 @@ export class PixelClient {
         reject(new JobStopped());
         return;
       }
-      this.waiting.set(id, { resolve, reject });
+      const schema = answerTo(task);
+      const take = (value: unknown) => {
+        const read = schema.safeParse(value);
+        if (read.success) resolve(read.data);
+        return read.success;
+      };
+      this.waiting.set(id, { resolve: take, reject });
       clearTimeout(this.idle);
       signal?.addEventListener('abort', () => {
         if (!this.waiting.delete(id)) return;
@@ -102,6 +109,7 @@ export class PixelClient {
     if (typeof id !== 'number') return;
     this.waiting.get(id)?.reject(new Error('Preparing the picture failed. Try again.'));
     this.waiting.delete(id);
+    this.settled();
   }
 
   private start(): Worker {
@@ -110,14 +118,17 @@ export class PixelClient {
       const reply = Reply.safeParse(event.data);
       if (!reply.success) return this.unreadable(event.data);
       const waiting = this.waiting.get(reply.data.id);
-      this.waiting.delete(reply.data.id);
       if (!waiting) return;
+      if ('answer' in reply.data && waiting.resolve(reply.data.answer)) {
+        this.waiting.delete(reply.data.id);
+        this.settled();
+        return;
+      }
+      if (!('problem' in reply.data)) return this.unreadable(event.data);
+      this.waiting.delete(reply.data.id);
       this.settled();
-      if ('problem' in reply.data)
-        waiting.reject(
-          reply.data.problem.code === 'stopped' ? new JobStopped() : new Error(reply.data.problem.message),
-        );
-      else waiting.resolve(reply.data.answer as never);
+      const { code, message } = reply.data.problem;
+      waiting.reject(code === 'stopped' ? new JobStopped() : new Error(message));
     });
     worker.addEventListener('error', (event) => {
       // Told to whoever asked; it is no fault that nobody thought of.

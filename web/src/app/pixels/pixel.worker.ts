@@ -11,23 +11,46 @@ import { openFont } from './jobs/font';
 import { groundOf } from './jobs/ground-map';
 import { strengthFor } from './jobs/least-veil';
 import { legibility } from './jobs/legibility';
-import { render, renderFile } from './jobs/render';
+import { forgetPainted, render, renderFile } from './jobs/render';
 import { closeRetired } from './jobs/retired';
 import { rough } from './jobs/rough';
 import { closeShot, measureShot, openShot } from './jobs/shot';
 import { forgetSurfaces, makeSurface } from './jobs/surface';
+import { Stopped, Turns, type Turn } from './jobs/turn';
 import { Request, type Reply, type Task } from './messages';
 
-const stoppedJobs = new Set<number>();
-const running = new Set<number>();
+const turns = new Turns();
 
-class Stopped extends Error {}
+/** What goes first: what is on screen, then what someone waits for, what is judged of it, and what lists show. */
+const ranks: Record<Task['kind'], number> = {
+  surface: 0,
+  rough: 0,
+  forget: 0,
+  'shot-measure': 0,
+  'shot-close': 0,
+  'import-picture': 1,
+  'shot-open': 1,
+  'diagnose-picture': 1,
+  file: 1,
+  trim: 1,
+  clean: 1,
+  parts: 1,
+  silhouette: 1,
+  edges: 1,
+  focus: 1,
+  palette: 1,
+  font: 1,
+  'ground-map': 1,
+  legibility: 2,
+  'least-veil': 3,
+  miniature: 3,
+};
 
-async function answer(task: Task, stopped: () => boolean): Promise<{ value: unknown; transfer: Transferable[] }> {
+async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfer: Transferable[] }> {
+  await turn.pass();
   switch (task.kind) {
     case 'surface': {
-      const surface = await makeSurface(task.need, stopped, task.drawn);
-      if (!surface) throw new Stopped();
+      const surface = await makeSurface(task.need, turn, task.drawn);
       const bitmap = await createImageBitmap(surface);
       return { value: bitmap, transfer: [bitmap] };
     }
@@ -44,8 +67,8 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       warmUp(task.format);
       const frame = frameOf(task.graphic, task.frame);
       const before = decodeCount();
-      const canvas = await renderFile(task.graphic, frame, task.vectors, stopped);
-      if (!canvas || stopped()) throw new Stopped();
+      const canvas = await renderFile(task.graphic, frame, task.vectors, turn);
+      await turn.pass();
       const blob = await encode(canvas, { ...task, ground: frame.slot.ground });
       const decoded = decodeCount() - before;
       return { value: { blob, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
@@ -64,18 +87,15 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: proposedFocus(seen), transfer: [] };
     }
     case 'edges': {
-      const facts = await edges(task.need, stopped, task.drawn);
-      if (!facts) throw new Stopped();
+      const facts = await edges(task.need, turn, task.drawn);
       return { value: facts, transfer: [] };
     }
     case 'legibility': {
-      const samples = await legibility(task.graphic, frameOf(task.graphic, task.frame), task.vectors, stopped);
-      if (!samples) throw new Stopped();
+      const samples = await legibility(task.graphic, frameOf(task.graphic, task.frame), task.vectors, turn);
       return { value: samples, transfer: [] };
     }
     case 'ground-map': {
-      const map = await groundOf(task.graphic, frameOf(task.graphic, task.frame).slot.ground, task.vectors, stopped);
-      if (!map) throw new Stopped();
+      const map = await groundOf(task.graphic, frameOf(task.graphic, task.frame).slot.ground, task.vectors, turn);
       return { value: map, transfer: [] };
     }
     case 'palette':
@@ -85,14 +105,7 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
       return { value: opened, transfer: opened.ok ? [opened.value.bytes] : [] };
     }
     case 'least-veil': {
-      const found = await strengthFor(
-        task.graphic,
-        frameOf(task.graphic, task.frame),
-        task.veil,
-        task.vectors,
-        stopped,
-      );
-      if (!found) throw new Stopped();
+      const found = await strengthFor(task.graphic, frameOf(task.graphic, task.frame), task.veil, task.vectors, turn);
       return { value: found, transfer: [] };
     }
     case 'diagnose-picture':
@@ -106,14 +119,14 @@ async function answer(task: Task, stopped: () => boolean): Promise<{ value: unkn
     case 'forget':
       forgetSurfaces();
       forgetPictures();
+      forgetPainted();
       return { value: null, transfer: [] };
     case 'shot-close':
       closeShot(task.key);
       return { value: null, transfer: [] };
     case 'miniature': {
       const frame = frameOf(task.graphic, task.frame);
-      const done = await render(task.graphic, frame, task.width / frame.rect.width, task.vectors, stopped);
-      if (!done) throw new Stopped();
+      const done = await render(task.graphic, frame, task.width / frame.rect.width, task.vectors, turn);
       return { value: await done.canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }), transfer: [] };
     }
   }
@@ -138,18 +151,17 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
     return;
   }
   if ('cancel' in parsed.data) {
-    if (running.has(parsed.data.cancel)) stoppedJobs.add(parsed.data.cancel);
+    turns.stop(parsed.data.cancel);
     return;
   }
   const { id, task } = parsed.data;
-  running.add(id);
+  const turn = turns.begin(id, ranks[task.kind]);
   const reply = (r: Reply, transfer: Transferable[] = []) => {
-    running.delete(id);
-    stoppedJobs.delete(id);
+    turns.end(id);
     postMessage(r, { transfer });
-    if (!running.size) closeRetired();
+    if (turns.idle) closeRetired();
   };
-  answer(task, () => stoppedJobs.has(id)).then(
+  answer(task, turn).then(
     ({ value, transfer }) => reply({ id, answer: value }, transfer),
     (error: unknown) => {
       if (error instanceof Stopped) reply({ id, problem: { code: 'stopped', message: 'Stopped.' } });

@@ -19,7 +19,7 @@ import {
 import { BitmapCache } from './bitmap-cache';
 import { PixelClient } from './pixel-client';
 import { createPixelWorker } from './pixel-worker';
-import type { Answers, EdgeFacts, Task } from './messages';
+import type { Answers, EdgeFacts } from './messages';
 import { TypeService } from '../type/type.service';
 import { drawnSurface, drawnWhole, vectorsFor } from './vectors';
 
@@ -32,9 +32,6 @@ const IDLE = 20_000;
 export const LONGEST = 60_000;
 /** Pixels of rough pictures that wait for the screen. */
 const WAITING = 12e6;
-
-/** A need as a message. */
-const request = (need: SurfaceNeed) => need as Extract<Task, { kind: 'surface' }>['need'];
 
 /** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
 @Injectable({ providedIn: 'root' })
@@ -78,7 +75,7 @@ export class PixelsService {
   async surface(need: SurfaceNeed, signal?: AbortSignal): Promise<ImageBitmap> {
     const drawn = need.vector ? await drawnSurface(need) : undefined;
     if (drawn && !need.finish) return drawn;
-    return this.sight.run({ kind: 'surface', need: request(need), drawn }, signal, drawn ? [drawn] : []);
+    return this.sight.run({ kind: 'surface', need, drawn }, signal, drawn ? [drawn] : []);
   }
 
   /** The colours of a layer's edges as it stands on the canvas, each side that leaves canvas uncovered. */
@@ -94,7 +91,7 @@ export class PixelsService {
     });
     if (!found) return [];
     const drawn = layer.vector ? await drawnSurface(found.need) : undefined;
-    return this.sight.run({ kind: 'edges', need: request(found.need), drawn }, signal, drawn ? [drawn] : []);
+    return this.sight.run({ kind: 'edges', need: found.need, drawn }, signal, drawn ? [drawn] : []);
   }
 
   /** What is left of a layer's picture when its margins are taken off, in its own px. */

@@ -52,7 +52,7 @@ export function slotFacts(slot: Slot, set: SlotSet | null): readonly (readonly [
         : `${sizeText(slot)} px${slot.shownWidth === slot.width ? '' : `, shown ${figure(slot.shownWidth)} wide`}`,
     ],
   ];
-  if (set) facts.push(['Stands in', `${set.name}: ${setText(set)}`]);
+  if (set) facts.push(['Stands in', `${setText(set)}: “${set.name}”`]);
   for (const density of slot.densities) facts.push([`File at ${density}×`, fileText(slot, density)]);
   if (slot.least) facts.push(['At least', `${sizeText(slot.least)} px`]);
   if (slot.most) facts.push(['At most', `${sizeText(slot.most)} px`]);

@@ -31,6 +31,7 @@ import type { EdgeFacts } from '../messages';
 import { imageData, picture, pixelsOf } from './pictures';
 import { rough } from './rough';
 import { reducedPixels } from './surface';
+import type { Turn } from './turn';
 
 interface Used {
   readonly asset: string;
@@ -85,13 +86,9 @@ const HARDLY = 0.5;
 const FADED = 0.02;
 
 /** The colours of a picture's edges as it looks, and how well what runs on meets those that leave canvas uncovered. */
-export async function edges(
-  need: SurfaceNeed,
-  stopped: () => boolean,
-  drawn?: ImageBitmap,
-): Promise<EdgeFacts[] | null> {
-  const pixels = await reducedPixels(need, stopped, drawn);
-  if (!pixels) return null;
+export async function edges(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<EdgeFacts[]> {
+  const pixels = await reducedPixels(need, turn, drawn);
+  await turn.pass();
   const lying = { pixels: { ...pixels, data: pixels.data.slice() }, x: need.out.x, y: need.out.y };
   if (need.finish?.look) applyLook(lying.pixels, need.finish.look);
   if (need.finish?.tint) applyTint(lying.pixels, need.finish.tint);

@@ -15,6 +15,7 @@ import {
 } from '@bright-slot/core';
 import { legibility, readerFor } from './legibility';
 import type { Vectors } from './render';
+import { Stopped, type Turn } from './turn';
 
 /** Another ink or another veil with which some strength passes, where the chosen ones have none. */
 export interface Offer {
@@ -37,14 +38,12 @@ interface WordsRead {
 
 const readingsOf = (words: readonly WordsRead[]) => words.map((w) => w.readings);
 
-/** Looks at a veil's words at none and at all of its strength: all ways in which each can be read; null when stopped. */
-async function lookAt(graphic: Graphic, veil: VeilLayer, reader: Reader): Promise<WordsRead[] | null> {
+/** Looks at a veil's words at none and at all of its strength: all ways in which each can be read. */
+async function lookAt(graphic: Graphic, veil: VeilLayer, reader: Reader): Promise<WordsRead[]> {
   const all: WordsRead[] = [];
   for (const layer of veiledWords(veil, graphic.layers)) {
     const none = await waysOf(withLayer(graphic, { ...veil, strength: 0 }), layer, reader);
-    if (none === 'stopped') return null;
     const whole = await waysOf(withLayer(graphic, { ...veil, strength: 255 }), layer, reader, none);
-    if (whole === 'stopped') return null;
     const readings = none.flatMap((way, i): VeiledWords[] =>
       way && whole[i] ? [{ sampler: way.sampler, bare: way.seen, full: whole[i].seen }] : [],
     );
@@ -70,13 +69,12 @@ async function settle(
   from: number,
   frame: Frame,
   vectors: Vectors,
-  stopped: () => boolean,
+  turn: Turn,
   words: ReadonlySet<string>,
-): Promise<number | null | 'stopped'> {
+): Promise<number | null> {
   const shownScale = frame.slot.shownWidth / frame.slot.width;
-  const passes = async (strength: number): Promise<boolean | 'stopped'> => {
-    const found = await legibility(withLayer(graphic, { ...veil, strength }), frame, vectors, stopped, words);
-    if (!found) return 'stopped';
+  const passes = async (strength: number): Promise<boolean> => {
+    const found = await legibility(withLayer(graphic, { ...veil, strength }), frame, vectors, turn, words);
     return found.every((l) => {
       const worst = faintestLetter(l, shownScale);
       return !worst || worst.contrast >= worst.needed;
@@ -84,43 +82,41 @@ async function settle(
   };
   let strength = from;
   let good = await passes(strength);
-  const down = good === true;
+  const down = good;
   for (let i = 0; i < TRIES; i++) {
-    if (good === 'stopped') return good;
     const next = down ? strength - 1 : strength + 1;
     if (down ? !good || next < 0 : good || next > 255) break;
     const there = await passes(next);
-    if (there === 'stopped') return there;
     // Downwards the last that passes is wanted, upwards the first.
     if (down && !there) break;
     strength = next;
     good = there;
   }
-  return good === true ? strength : null;
+  return good ? strength : null;
 }
 
-/** The least strength of a veil with which its words stand out, and what else would do where none does; null when stopped. */
+/** The least strength of a veil with which its words stand out, and what else would do where none does. */
 export async function strengthFor(
   graphic: Graphic,
   frame: Frame,
   veilId: string,
   vectors: Vectors,
-  stopped: () => boolean,
-): Promise<FoundStrength | null> {
+  turn: Turn,
+): Promise<FoundStrength> {
   const veil = graphic.layers.find((l): l is VeilLayer => l.id === veilId && l.role === 'veil');
-  if (!veil) return null;
+  // It was taken away since it was asked about.
+  if (!veil) throw new Stopped();
   const { slot } = frame;
   const shownScale = slot.shownWidth / slot.width;
-  const reader = await readerFor(graphic, frame, vectors, stopped);
+  const reader = await readerFor(graphic, frame, vectors, turn);
   const words = await lookAt(graphic, veil, reader);
-  if (!words || stopped()) return null;
+  await turn.pass();
   let found = leastVeil(readingsOf(words), shownScale);
   if (found.strength !== null) {
     // Only words near their limit there are looked at again.
     const { strength } = found;
     const near = new Set(words.filter((w) => marginAt(w.readings, shownScale, strength) < NEAR).map((w) => w.id));
-    const settled = await settle(graphic, veil, strength, frame, vectors, stopped, near);
-    if (settled === 'stopped') return null;
+    const settled = await settle(graphic, veil, strength, frame, vectors, turn, near);
     found = { ...found, strength: settled };
   }
   const offers: Offer[] = [];
@@ -129,11 +125,11 @@ export async function strengthFor(
       const inked = readingsOf(words).map(([own, ...line]) => [{ ...own!, ink: colour }, ...line]);
       const { strength } = leastVeil(inked, shownScale);
       if (strength !== null) offers.push({ kind: 'ink', colour, strength });
-      if (stopped()) return null;
+      await turn.pass();
     }
     for (const colour of INKS.filter((c) => c !== veil.colour)) {
       const other = await lookAt(graphic, { ...veil, colour }, reader);
-      if (!other || stopped()) return null;
+      await turn.pass();
       const { strength } = leastVeil(readingsOf(other), shownScale);
       if (strength !== null) offers.push({ kind: 'veil', colour, strength });
     }

@@ -11,21 +11,16 @@ import {
   type WordsLayer,
 } from '@bright-slot/core';
 import { render, type Vectors } from './render';
+import type { Turn } from './turn';
 import { shaperFor } from './type';
 
 /** Somebody who paints graphics and letters for judging, at the file's own pixels. */
-export async function readerFor(
-  graphic: Graphic,
-  frame: Frame,
-  vectors: Vectors,
-  stopped: () => boolean,
-): Promise<Reader> {
+export async function readerFor(graphic: Graphic, frame: Frame, vectors: Vectors, turn: Turn): Promise<Reader> {
   const { slot } = frame;
   const made = new Map<string, ImageBitmap>();
   const paint: PaintForJudging = async (seen, options) => {
-    const done = await render(seen, frame, judgingScale(slot), vectors, stopped, options, made);
-    if (!done || stopped()) return null;
-    const { canvas, plan } = done;
+    const { canvas, plan } = await render(seen, frame, judgingScale(slot), vectors, turn, options, made);
+    await turn.pass();
     return { pixels: canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height), plan };
   };
   return { shaper: await shaperFor(graphic), slot, ground: slot.ground, paint, sheet: letterSheets() };
@@ -49,23 +44,23 @@ function letterSheets(): MakeLetterSheet {
   };
 }
 
-/** How each visible words layer is read, at the file's own pixels; null when stopped. */
+/** How each visible words layer is read, at the file's own pixels. */
 export async function legibility(
   graphic: Graphic,
   frame: Frame,
   vectors: Vectors,
-  stopped: () => boolean,
+  turn: Turn,
   /** Only these layers; all where none are named. */
   only?: ReadonlySet<string>,
-): Promise<Legibility[] | null> {
+): Promise<Legibility[]> {
   const { slot } = frame;
   const shownScale = slot.shownWidth / slot.width;
-  const reader = await readerFor(graphic, frame, vectors, stopped);
+  const reader = await readerFor(graphic, frame, vectors, turn);
   const found: Legibility[] = [];
   for (const layer of graphic.layers) {
     if (layer.role !== 'words' || !layer.visible || (only && !only.has(layer.id))) continue;
     const letters = await readWords(graphic, layer, reader);
-    if (!letters) return null;
+    await turn.pass();
     const own: Legibility = { layer: layer.id, letters };
     const faint = (l: Pick<Legibility, 'letters'>) => {
       const worst = faintestLetter(l, shownScale);
@@ -73,7 +68,6 @@ export async function legibility(
     };
     if (!only && faint(own) && graphic.layers.at(-1) !== layer) {
       const front = await readWords(atFront(graphic, layer), layer, reader);
-      if (!front) return null;
       found.push({ ...own, atFront: !faint({ letters: front }) });
     } else found.push(own);
   }

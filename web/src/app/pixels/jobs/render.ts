@@ -12,30 +12,30 @@ import {
   type Surfaces,
 } from '@bright-slot/core';
 import { makeSurface } from './surface';
+import type { Turn } from './turn';
 import { shaperFor } from './type';
 
 export type Vectors = readonly { key: string; bitmap: ImageBitmap }[];
 
-/** Paints a window of a graphic's canvas at a scale with exact surfaces only; null when stopped. */
+/** Paints a window of a graphic's canvas at a scale with exact surfaces only. */
 export async function render(
   graphic: Graphic,
   window: CanvasWindow,
   scale: number,
   vectors: Vectors,
-  stopped: () => boolean,
+  turn: Turn,
   options: PlanOptions = {},
   /** Surfaces made already, by key; new ones are added. */
   made = new Map<string, ImageBitmap>(),
-): Promise<{ canvas: OffscreenCanvas; plan: Plan } | null> {
+): Promise<{ canvas: OffscreenCanvas; plan: Plan }> {
   const shaper = await shaperFor(graphic);
   const p = plan(graphic, window, scale, shaper, options);
   const drawn = new Map<string, ImageBitmap>(vectors.map((v) => [v.key, v.bitmap]));
   for (const need of surfacesOf(p)) {
     if (made.has(need.key)) continue;
-    const surface = await makeSurface(need, stopped, drawn.get(need.base));
-    if (!surface) return null;
-    made.set(need.key, surface);
+    made.set(need.key, await makeSurface(need, turn, drawn.get(need.base)));
   }
+  await turn.pass();
   const canvas = new OffscreenCanvas(p.width, p.height);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
   const surfaces: Surfaces<CanvasImageSource> = {
@@ -51,20 +51,39 @@ export async function render(
   return { canvas, plan: p };
 }
 
-/** A frame's file pixels, checked against what its slot needs. */
+/** What was painted for a file last: its other formats are the same picture. */
+let painted: { readonly of: string; readonly canvas: OffscreenCanvas } | undefined;
+/** A larger picture is not kept, px. */
+const MOST_KEPT = 12e6;
+
+/** For how long it is kept, ms: a font may be brought or taken away meanwhile. */
+const KEPT_FOR = 10_000;
+let forgetting: ReturnType<typeof setTimeout> | undefined;
+
+/** Lets go of what was painted for a file. */
+export function forgetPainted(): void {
+  painted = undefined;
+}
+
+/** A frame's file pixels, painted once for all formats, checked against what its slot needs. */
 export async function renderFile(
   graphic: Graphic,
   frame: Frame,
   vectors: Vectors,
-  stopped: () => boolean,
-): Promise<OffscreenCanvas | null> {
-  const { slot } = frame;
-  const done = await render(graphic, frame, topDensity(slot), vectors, stopped);
-  if (!done) return null;
+  turn: Turn,
+): Promise<OffscreenCanvas> {
+  const { slot, rect } = frame;
+  const { layers, backdrop, canvas: size } = graphic;
+  const of = JSON.stringify([layers, backdrop, size, rect, slot]);
+  if (painted?.of === of) return painted.canvas;
+  const { canvas } = await render(graphic, frame, topDensity(slot), vectors, turn);
   const wanted = filePixels(slot, topDensity(slot));
-  if (done.canvas.width !== wanted.width || done.canvas.height !== wanted.height)
+  if (canvas.width !== wanted.width || canvas.height !== wanted.height)
     throw new Error(
-      `The file would be ${done.canvas.width} × ${done.canvas.height} px instead of ${wanted.width} × ${wanted.height}.`,
+      `The file would be ${canvas.width} × ${canvas.height} px instead of ${wanted.width} × ${wanted.height}.`,
     );
-  return done.canvas;
+  painted = canvas.width * canvas.height <= MOST_KEPT ? { of, canvas } : undefined;
+  clearTimeout(forgetting);
+  forgetting = setTimeout(forgetPainted, KEPT_FOR);
+  return canvas;
 }

@@ -2,7 +2,7 @@ import {
   compiledRows,
   finishPixels,
   plainRows,
-  reduce,
+  reducing,
   setShadow,
   sourceNeeded,
   type CompiledRows,
@@ -14,6 +14,7 @@ import {
 import { BitmapCache } from '../bitmap-cache';
 import { imageData, partOf, picture, pixelsOf } from './pictures';
 import { retire } from './retired';
+import type { Turn } from './turn';
 import { ownFile } from '../../storage/own-file';
 
 /** The compiled kernel; the plain one where it cannot be had. */
@@ -61,18 +62,14 @@ function withShadow(lying: Lying, need: SurfaceNeed): ImageBitmap {
 }
 
 /**
- * The surface for a need, made once; null when stopped. Copy it before it is transferred. `drawn` is the reduction
+ * The surface for a need, made once. Copy it before it is transferred. `drawn` is the reduction
  * of a drawing, which only the page can make.
  */
-export async function makeSurface(
-  need: SurfaceNeed,
-  stopped: () => boolean,
-  drawn?: ImageBitmap,
-): Promise<ImageBitmap | null> {
+export async function makeSurface(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<ImageBitmap> {
   const known = finished.get(need.key);
   if (known) return known;
-  const pixels = await reducedPixels(need, stopped, drawn);
-  if (!pixels) return null;
+  const pixels = await reducedPixels(need, turn, drawn);
+  await turn.pass();
   let surface: ImageBitmap;
   if (!need.finish) surface = await createImageBitmap(imageData(pixels));
   else {
@@ -92,12 +89,8 @@ function turnPlace({ place, finish }: SurfaceNeed) {
   return { x: place.x - room, y: place.y - room, width: place.width + 2 * room, height: place.height + 2 * room };
 }
 
-/** The pixels a surface needs, straight from the original, nothing done to them; null when stopped. */
-export async function reducedPixels(
-  need: SurfaceNeed,
-  stopped: () => boolean,
-  drawn?: ImageBitmap,
-): Promise<Pixels | null> {
+/** The pixels a surface needs, straight from the original, nothing done to them. */
+export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<Pixels> {
   if (drawn) return pixelsOf(drawn);
   if (need.vector) throw new Error('A drawing was not prepared.');
   const known = reductions.get(need.base);
@@ -107,19 +100,16 @@ export async function reducedPixels(
   const natural = need.orient.quarters % 2 ? { width: height, height: width } : need.natural;
   const part = sourceNeeded(natural, need);
   if (!part) return { ...need.out, data: new Uint8ClampedArray(need.out.width * need.out.height * 4) };
-  if (stopped()) return null;
+  await turn.pass();
   const { data } = partOf(source, part, need.orient);
-  // Let a cancel message in before the long sum.
-  await new Promise((done) => setTimeout(done));
-  const pixels = reduce(
-    { width: part.width, height: part.height, data },
-    part,
-    natural,
-    need,
-    need.opaque,
-    stopped,
-    rows,
-  );
-  if (pixels && need.finish) keep(need.base, pixels);
+  const held = { width: part.width, height: part.height, data };
+  const parts = reducing(held, part, natural, need, need.opaque, rows);
+  let next = parts.next();
+  while (!next.done) {
+    await turn.pass();
+    next = parts.next();
+  }
+  const pixels = next.value;
+  if (need.finish) keep(need.base, pixels);
   return pixels;
 }
