@@ -76,6 +76,28 @@ describe('the compiled kernel', () => {
     }
     expect(plain.data.some((v, i) => i % 4 === 3 && v > 0)).toBe(true);
   });
+
+  it('goes on where it was left while another works, each with a memory of its own', async () => {
+    const source = await pixelsOf(sharp(picture('shelf.jpg')).resize(600));
+    const natural = { width: source.width, height: source.height };
+    const whole = { x: 0, y: 0, ...natural };
+    const to = (width: number): Reduction => {
+      const image = { x: 0, y: 0, width, height: (width * natural.height) / natural.width };
+      return { image, shown: image, out: { x: 0, y: 0, width, height: Math.floor(image.height) } };
+    };
+    const kernels = [await compiled(), await compiled()];
+    const sizes = [310, 140];
+    const going = sizes.map((width, i) => reducing(source, whole, natural, to(width), true, kernels[i]));
+    const made: (Pixels | null)[] = [null, null];
+    while (made.includes(null))
+      for (const [i, parts] of going.entries()) {
+        if (made[i]) continue;
+        const { done, value } = parts.next();
+        if (done) made[i] = value;
+      }
+    for (const [i, width] of sizes.entries())
+      expect(made[i]).toEqual(reduce(source, whole, natural, to(width), true, await compiled()));
+  });
 });
 
 describe('reduce', () => {

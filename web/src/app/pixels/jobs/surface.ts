@@ -17,12 +17,26 @@ import { retire } from './retired';
 import type { Turn } from './turn';
 import { ownFile } from '../../storage/own-file';
 
-/** The compiled kernel; the plain one where it cannot be had. */
-let kernel: Promise<MakeRowKernel> | undefined;
-function rowKernel(): Promise<MakeRowKernel> {
-  return (kernel ??= WebAssembly.instantiateStreaming(ownFile('/wasm/reduce.wasm'), {})
-    .then(({ instance }) => compiledRows(instance.exports as unknown as CompiledRows))
-    .catch(() => plainRows));
+/** The compiled kernel; none where it cannot be had. */
+let compiled: Promise<WebAssembly.Module | null> | undefined;
+/** Kernels that no reduction uses. Each has its own memory: reductions take turns, and one goes on where it was left. */
+const idleKernels: MakeRowKernel[] = [];
+const MOST_IDLE = 2;
+
+const compiledKernel = () =>
+  (compiled ??= WebAssembly.compileStreaming(ownFile('/wasm/reduce.wasm')).catch(() => null));
+
+async function takeKernel(): Promise<MakeRowKernel> {
+  const module = await compiledKernel();
+  const known = idleKernels.pop();
+  if (known) return known;
+  if (!module) return plainRows;
+  const { exports } = await WebAssembly.instantiate(module, {});
+  return compiledRows(exports as unknown as CompiledRows);
+}
+
+function giveBack(kernel: MakeRowKernel): void {
+  if (kernel !== plainRows && idleKernels.length < MOST_IDLE) idleKernels.push(kernel);
 }
 
 /** Finished surfaces: the screen, the report and the file often need the same one. */
@@ -95,7 +109,7 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
   if (need.vector) throw new Error('A drawing was not prepared.');
   const known = reductions.get(need.base);
   if (known) return known;
-  const [source, rows] = await Promise.all([picture(need.asset, need.cutout), rowKernel()]);
+  const [source] = await Promise.all([picture(need.asset, need.cutout), compiledKernel()]);
   const { width, height } = need.natural;
   const natural = need.orient.quarters % 2 ? { width: height, height: width } : need.natural;
   const part = sourceNeeded(natural, need);
@@ -103,13 +117,19 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
   await turn.pass();
   const { data } = partOf(source, part, need.orient);
   const held = { width: part.width, height: part.height, data };
-  const parts = reducing(held, part, natural, need, need.opaque, rows);
-  let next = parts.next();
-  while (!next.done) {
-    await turn.pass();
-    next = parts.next();
+  const kernel = await takeKernel();
+  let pixels: Pixels;
+  try {
+    const parts = reducing(held, part, natural, need, need.opaque, kernel);
+    let next = parts.next();
+    while (!next.done) {
+      await turn.pass();
+      next = parts.next();
+    }
+    pixels = next.value;
+  } finally {
+    giveBack(kernel);
   }
-  const pixels = next.value;
   if (need.finish) keep(need.base, pixels);
   return pixels;
 }
