@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
+import { lookRound } from './harness/workbench';
 
 /** Pictures of the main views, from the demo: `npm run screenshots`, or with names of views to make only those. */
 const folder = process.env['SHOTS'] ?? join(root, 'docs/screenshots');
@@ -106,14 +107,6 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.find('[aria-label="In the pictures"] .swatch');
     await browser.press('OKLCH');
   },
-  async look() {
-    await browser.go(`${app.app}/graphics/demo-evening-classes`);
-    await browser.layer('Photo');
-    await browser.tab('Look');
-    await browser.press('Shades of one');
-    await browser.number('Contrast, figure', 110);
-    await browser.exact();
-  },
   /** The logo off its sheet, on a dark header, in two layers. */
   async 'cut-out'() {
     await browser.go(`${app.app}/graphics`);
@@ -129,6 +122,7 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.layer('Logo');
     await browser.tab('Place');
     await browser.press('Clean logo');
+    await browser.driver.wait(async () => (await browser.all('bs-place-section .button.main')).length === 0, 15_000);
     await browser.saved();
     await browser.tab('Cut out');
     await browser.press('Take it apart');
@@ -221,9 +215,16 @@ const anyWaiting = () =>
   browser.run<boolean>(`return [...document.querySelectorAll('.bytes')].some((b) => b.textContent.includes('…'))`);
 
 try {
-  // The demo arrives on the first visit to Graphics.
+  // A fresh browser is asked how to begin.
   await browser.go(`${app.app}/graphics`);
-  await browser.find('bs-graphic-card', 60_000);
+  await browser.find('bs-first-steps', 60_000);
+  if (!wanted.size || wanted.has('first-start')) {
+    await (await browser.find('bs-first-steps input[type=file]')).sendKeys(join(root, 'demo/logos/ottermill.svg'));
+    await browser.find('.chip');
+    await settle();
+    await browser.screenshot(join(folder, 'first-start.png'));
+  }
+  await lookRound(browser);
   if (wanted.has('demo-shot')) await demoShot();
   for (const [name, open] of Object.entries(views)) {
     if (wanted.size && !wanted.has(name)) continue;

@@ -25,6 +25,7 @@ import { reference, ssim } from '../../core/src/testing/reference';
 import { realShaper } from '../../core/src/testing/type';
 import { startApp, root } from '../../e2e/src/harness/app';
 import { Browser, Key } from '../../e2e/src/harness/browser';
+import { lookRound } from '../../e2e/src/harness/workbench';
 import { history } from './history';
 
 /** The middle of five times, ms, after one that does not count. */
@@ -140,7 +141,7 @@ const browser = await Browser.open();
 try {
   const big = await sharp(pano).resize(6000, 4000, { fit: 'cover' }).jpeg({ quality: 88 }).toBuffer();
   await browser.go(`${app.app}/graphics`);
-  await browser.find('bs-graphic-card', 60_000);
+  await lookRound(browser);
   await browser.press('New graphic');
   await browser.press('Form header, 1600 × 400');
   await browser.seeText('The canvas is empty');
