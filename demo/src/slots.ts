@@ -1,11 +1,9 @@
-import { entriesOf, type ShownAt, type Slot, type SlotSet } from '@bright-slot/core';
+import { entriesOf, shownHigh, shownSized, type Slot, type SlotSet } from '@bright-slot/core';
 
 const pottery = entriesOf({ site: 'ottermill.example', source: 'the handbook of ottermill.example' });
 
 const linen = '#fbf8f2';
 const kiln = '#2f2a26';
-const high = (height: number): ShownAt => ({ mode: 'height', height });
-const sized = (width: number, height = width): ShownAt => ({ mode: 'size', width, height });
 
 /** The slots of the invented pottery's site; a graphic made for one can be sent there. */
 export const potterySlots: readonly Slot[] = [
@@ -28,7 +26,7 @@ export const potterySlots: readonly Slot[] = [
     shape: { kind: 'rounded', radius: 12 },
     darkening: { kind: 'foot', strength: 0.62, switchable: false, on: true },
     covered: [{ what: 'The class’s name', kind: 'title', x: 28, y: 188, width: 560, height: 72 }],
-    phone: high(150),
+    phone: shownHigh(150),
   }),
   pottery('landing-header', 'Landing header', 'Headers', 1600, 520, {
     anyWidth: true,
@@ -36,8 +34,8 @@ export const potterySlots: readonly Slot[] = [
     ground: kiln,
     darkening: { kind: 'all', strength: 0.42, switchable: true, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 420, y: 170, width: 760, height: 180 }],
-    tablet: high(420),
-    phone: high(400),
+    tablet: shownHigh(420),
+    phone: shownHigh(400),
   }),
   pottery('checkout-header', 'Checkout header', 'Headers', 750, 90, {
     page: 'checkout',
@@ -51,7 +49,7 @@ export const potterySlots: readonly Slot[] = [
     page: 'community',
     covered: [{ what: 'Portrait', kind: 'portrait', x: 24, y: 235, width: 140, height: 140 }],
     safe: { kind: 'insets', top: 24, right: 90, bottom: 24, left: 90 },
-    phone: high(208),
+    phone: shownHigh(208),
   }),
   pottery('profile-banner', 'Profile banner', 'Covers and banners', 1584, 396, {
     shownWidth: 792,
@@ -63,8 +61,8 @@ export const potterySlots: readonly Slot[] = [
     shape: { kind: 'ellipse' },
     page: 'chat',
     ground: '#f3f1ec',
-    tablet: sized(128),
-    phone: sized(64),
+    tablet: shownSized(128),
+    phone: shownSized(64),
   }),
   pottery('menu-tile', 'Menu tile', 'Tiles and avatars', 320, 200, {
     shownWidth: 160,
@@ -72,8 +70,8 @@ export const potterySlots: readonly Slot[] = [
     ground: linen,
     rowShows: 7,
     shape: { kind: 'rounded', radius: 12 },
-    tablet: sized(160, 100),
-    phone: sized(160, 100),
+    tablet: shownSized(160, 100),
+    phone: shownSized(160, 100),
   }),
   pottery('mosaic-wide', 'Mosaic, wide cell', 'Mosaics and strips', 517.5, 600, {
     densities: [1, 2],
@@ -99,8 +97,8 @@ export const potterySlots: readonly Slot[] = [
     page: 'strip',
     ground: linen,
     rowShows: 5,
-    tablet: sized(134),
-    phone: sized(134),
+    tablet: shownSized(134),
+    phone: shownSized(134),
   }),
   pottery('logo', 'Logo, transparent', 'Logos', 512, 512, {
     shownWidth: 256,
@@ -108,8 +106,8 @@ export const potterySlots: readonly Slot[] = [
     page: 'about',
     ground: '#e9e2d3',
     fit: 'fits-within',
-    tablet: sized(256),
-    phone: sized(180),
+    tablet: shownSized(256),
+    phone: shownSized(180),
   }),
   pottery('site-header', 'Site header, any width', 'Headers', 1280, 150, {
     anyWidth: true,
@@ -118,8 +116,8 @@ export const potterySlots: readonly Slot[] = [
     fit: 'fits-within',
     keepsTransparency: true,
     formats: ['png'],
-    tablet: high(150),
-    phone: high(150),
+    tablet: shownHigh(150),
+    phone: shownHigh(150),
   }),
   pottery('link-card', 'Link card', 'Cards', 1200, 630, {
     shownWidth: 600,

@@ -73,6 +73,9 @@ export function heldWithin<T>(schema: z.ZodType<T>, value: unknown): Held<T> | n
   return null;
 }
 
+/** A graphic but for its parts, which are read and checked one by one. */
+const Rest = GraphicRecord.omit({ layers: true, backdrop: true, frames: true });
+
 /** What was found sound once is not looked at again: layers are shared between a graphic's steps. */
 const sound = new WeakSet<object>();
 
@@ -109,7 +112,7 @@ export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
   }
   const backdrop = held(Backdrop, graphic.backdrop, told);
   const frames = graphic.frames.map((f) => held(Frame, f, told));
-  const rest = heldWithin(GraphicRecord.omit({ layers: true, backdrop: true, frames: true }), graphic);
+  const rest = heldWithin(Rest, graphic);
   if (!backdrop || !rest || !frames.length || frames.some((f) => f === null)) return unsound;
   const same =
     layers.every((l, i) => l === graphic.layers[i]) &&
@@ -138,7 +141,12 @@ const reading = <T extends object>(schema: z.ZodType<T>) => {
 const readLayer = reading<Layer>(Layer);
 const readBackdrop = reading<Graphic['backdrop']>(Backdrop);
 const readFrame = reading<Frame>(Frame);
-const Rest = GraphicRecord.omit({ layers: true, backdrop: true, frames: true });
+
+/** Frames, of which there is one at least; null where any cannot be read. */
+function readFrames(value: unknown): Frame[] | null {
+  const frames = Array.isArray(value) ? value.map(readFrame) : [];
+  return frames.length && !frames.includes(null) ? (frames as Frame[]) : null;
+}
 
 /**
  * A stored graphic as `Graphic` reads it, of any earlier version; null where it cannot be. Reading costs what was not
@@ -147,13 +155,12 @@ const Rest = GraphicRecord.omit({ layers: true, backdrop: true, frames: true });
 export function readGraphic(value: unknown): Graphic | null {
   const now = migrateGraphic(value) as Record<'layers' | 'backdrop' | 'frames', unknown> | null | undefined;
   const rest = Rest.safeParse(now);
-  if (!rest.success || !Array.isArray(now?.layers) || !Array.isArray(now.frames)) return null;
-  if (now.layers.length > limits.layers || !now.frames.length) return null;
+  if (!rest.success || !Array.isArray(now?.layers) || now.layers.length > limits.layers) return null;
   const layers = now.layers.map(readLayer);
-  const frames = now.frames.map(readFrame);
+  const frames = readFrames(now.frames);
   const backdrop = readBackdrop(now.backdrop);
-  if (!backdrop || layers.includes(null) || frames.includes(null)) return null;
-  return { ...rest.data, layers: layers as Layer[], backdrop, frames: frames as Frame[] };
+  if (!backdrop || !frames || layers.includes(null)) return null;
+  return { ...rest.data, layers: layers as Layer[], backdrop, frames };
 }
 
 /** What lists show of a graphic. */
@@ -164,8 +171,6 @@ const ListedParts = GraphicRecord.pick({ version: true, name: true });
 /** What lists show, read from what was kept of a graphic of this version; null where it cannot be. */
 export function readListed(value: unknown): Listed | null {
   const read = ListedParts.safeParse(value);
-  const frames = (value as { frames?: unknown } | null | undefined)?.frames;
-  if (!read.success || !Array.isArray(frames) || !frames.length) return null;
-  const own = frames.map(readFrame);
-  return own.includes(null) ? null : { name: read.data.name, frames: own as Frame[] };
+  const frames = readFrames((value as { frames?: unknown } | null | undefined)?.frames);
+  return read.success && frames ? { name: read.data.name, frames } : null;
 }

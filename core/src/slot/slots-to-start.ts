@@ -26,8 +26,9 @@ const common = entriesOf({ site: '', source: 'as commonly used; check with your 
 
 const paper = '#fbf8f2';
 const dark = '#2f2a26';
-const high = (height: number): ShownAt => ({ mode: 'height', height });
-const sized = (width: number, height = width): ShownAt => ({ mode: 'size', width, height });
+/** As wide as the page and so high; of one size whatever the page's. CSS px. */
+export const shownHigh = (height: number): ShownAt => ({ mode: 'height', height });
+export const shownSized = (width: number, height = width): ShownAt => ({ mode: 'size', width, height });
 
 /** What the slot book holds at first: sizes in common use, under neutral names. Common practice, no source. */
 export const slotsToStart: readonly Slot[] = [
@@ -55,7 +56,7 @@ export const slotsToStart: readonly Slot[] = [
     page: 'community',
     covered: [{ what: 'Portrait', kind: 'portrait', x: 24, y: 205, width: 160, height: 160 }],
     safe: { kind: 'insets', top: 24, right: 90, bottom: 24, left: 90 },
-    phone: high(208),
+    phone: shownHigh(208),
   }),
   common('common-banner-1584x396', 'Profile banner 1584 × 396', 'Covers and banners', 1584, 396, {
     shownWidth: 792,
@@ -69,8 +70,8 @@ export const slotsToStart: readonly Slot[] = [
     shape: { kind: 'ellipse' },
     page: 'chat',
     ground: '#f3f1ec',
-    tablet: sized(128),
-    phone: sized(64),
+    tablet: shownSized(128),
+    phone: shownSized(64),
   }),
   common('common-form-1600x400', 'Form header 1600 × 400', 'Headers', 1600, 400, {
     page: 'form',
@@ -82,7 +83,7 @@ export const slotsToStart: readonly Slot[] = [
     shape: { kind: 'rounded', radius: 12 },
     darkening: { kind: 'foot', strength: 0.6, switchable: false, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 40, y: 270, width: 760, height: 100 }],
-    phone: high(110),
+    phone: shownHigh(110),
   }),
   common('common-landing-1600x600', 'Landing header 1600 × 600', 'Headers', 1600, 600, {
     page: 'landing',
@@ -90,8 +91,8 @@ export const slotsToStart: readonly Slot[] = [
     anyWidth: true,
     darkening: { kind: 'all', strength: 0.4, switchable: true, on: true },
     covered: [{ what: 'The page’s title', kind: 'title', x: 400, y: 200, width: 800, height: 200 }],
-    tablet: high(420),
-    phone: high(380),
+    tablet: shownHigh(420),
+    phone: shownHigh(380),
   }),
   common('common-checkout-750x90', 'Checkout header 750 × 90', 'Headers', 750, 90, {
     page: 'checkout',
@@ -105,8 +106,8 @@ export const slotsToStart: readonly Slot[] = [
     shownWidth: 160,
     page: 'menu',
     rowShows: 7,
-    tablet: sized(160, 100),
-    phone: sized(160, 100),
+    tablet: shownSized(160, 100),
+    phone: shownSized(160, 100),
   }),
   common('common-mosaic-1050x600', 'Mosaic 1050 × 600', 'Mosaics and strips', 1050, 600, {
     page: 'mosaic',
@@ -116,8 +117,8 @@ export const slotsToStart: readonly Slot[] = [
     page: 'strip',
     rowShows: 5,
     source: 'as commonly used, five in a row; check with your site',
-    tablet: sized(134),
-    phone: sized(134),
+    tablet: shownSized(134),
+    phone: shownSized(134),
   }),
   common('common-site-150', 'Site header, 150 high', 'Headers', 1280, 150, {
     anyWidth: true,
@@ -126,8 +127,8 @@ export const slotsToStart: readonly Slot[] = [
     fit: 'fits-within',
     keepsTransparency: true,
     formats: ['png'],
-    tablet: high(150),
-    phone: high(150),
+    tablet: shownHigh(150),
+    phone: shownHigh(150),
   }),
   common('common-logo-512', 'Logo 512 × 512', 'Logos', 512, 512, {
     shownWidth: 256,
@@ -137,8 +138,8 @@ export const slotsToStart: readonly Slot[] = [
     ground: '#e9e2d3',
     fit: 'fits-within',
     least: { width: 256, height: 256 },
-    tablet: sized(256),
-    phone: sized(180),
+    tablet: shownSized(256),
+    phone: shownSized(180),
   }),
   common('common-card-1200x630', 'Link card 1200 × 630', 'Cards', 1200, 630, {
     shownWidth: 600,

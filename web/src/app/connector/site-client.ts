@@ -21,14 +21,19 @@ export class SiteClient {
   private readonly sites = inject(Sites);
   readonly origin = document.querySelector<HTMLMetaElement>('meta[name=site-origin]')?.content ?? '';
 
+  /** Whether a site is set up. */
+  private there(): Promise<boolean> {
+    return this.sites.any().catch(() => false);
+  }
+
   /** What the site has, and what it shows now. Fails with `no-site` where none is set up. */
   async site(): Promise<Result<Site>> {
-    return (await this.sites.any().catch(() => false)) ? this.ask('/api/site', {}, Site) : noSite;
+    return (await this.there()) ? this.ask('/api/site', {}, Site) : noSite;
   }
 
   /** The pictures on its shelf; none where no site is set up. */
   async shelf(): Promise<Result<ShelfPicture[]>> {
-    return (await this.sites.any().catch(() => false)) ? this.ask('/api/shelf', {}, z.array(ShelfPicture)) : good([]);
+    return (await this.there()) ? this.ask('/api/shelf', {}, z.array(ShelfPicture)) : good([]);
   }
 
   thumbAddress(picture: ShelfPicture): string {

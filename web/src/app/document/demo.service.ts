@@ -134,7 +134,8 @@ export class DemoService {
       await this.house.loadedOnce;
       const { business, address, logos } = this.house.style();
       const shown = (await this.repository.list()).entries.filter((e) => demo.graphics.some((g) => g.id === e.id));
-      const graphics = shown.filter((e) => e.state.startsWith(`${e.id}-start@`)).map((e) => e.id);
+      const graphics: string[] = [];
+      for (const { id } of shown) if (await this.repository.untouched(id)) graphics.push(id);
       const own = new Map(demo.slots.map((s) => [s.id, JSON.stringify(s)]));
       const slots = (await this.slots.list()).slots.filter((s) => own.get(s.id) === JSON.stringify(s));
       const taken: Taken = { graphics, slots, house: { business, address, logos } };

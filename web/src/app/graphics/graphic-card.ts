@@ -15,10 +15,8 @@ import { RouterLink } from '@angular/router';
 import { frameOf, sizeText } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
-import { PageLikeness, pageOf } from '../page/page-likeness';
+import { PageLikeness, Pages } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
-import { Sites } from '../storage/sites.service';
-import { SlotBook } from '../storage/slot-book.service';
 import { SlotChanges } from '../document/slot-changes.service';
 import { cardSize } from './card-size';
 import { PreviewService, type Preview } from './preview.service';
@@ -145,15 +143,9 @@ export class GraphicCard {
   protected readonly size = computed(() => sizeText(this.slot()));
   protected readonly card = computed(() => cardSize(this.slot()));
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
-  private readonly sites = inject(Sites);
-  private readonly book = inject(SlotBook);
+  private readonly pages = inject(Pages);
   protected readonly page = computed(() =>
-    pageOf(
-      this.slot(),
-      this.sites.lookOf(this.slot()),
-      this.book.setWith(this.slot().id),
-      this.preview() ? { url: this.preview()!.url, alt: '' } : null,
-    ),
+    this.pages.of(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null),
   );
   private readonly scale = computed(() => (this.card().width - 2) / this.card().pageWidth);
   protected readonly pageTransform = computed(() => {

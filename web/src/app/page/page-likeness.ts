@@ -3,12 +3,15 @@ import {
   Component,
   DestroyRef,
   ElementRef,
+  Injectable,
   effect,
   inject,
   input,
   output,
 } from '@angular/core';
-import { renderPage, type PageContent, type PageKind, type PageLook, type Slot, type SlotSet } from '@bright-slot/core';
+import { renderPage, type PageContent, type PageKind, type PageLook, type Slot } from '@bright-slot/core';
+import { Sites } from '../storage/sites.service';
+import { SlotBook } from '../storage/slot-book.service';
 
 export interface Likeness {
   readonly kind: PageKind;
@@ -16,14 +19,17 @@ export interface Likeness {
   readonly look: PageLook;
 }
 
-/** A slot's page in the look of its site (see `Sites.lookOf`): that slot alone, or in its set (see `SlotBook.setWith`). */
-export function pageOf(
-  slot: Slot,
-  look: PageLook,
-  set: SlotSet | null,
-  picture: { url: string; alt: string } | null = null,
-): Likeness {
-  return { kind: slot.page, content: { slots: [{ slot, picture }], set }, look };
+/** Pages of slots: each in the look of its site, alone or in its set. */
+@Injectable({ providedIn: 'root' })
+export class Pages {
+  private readonly sites = inject(Sites);
+  private readonly book = inject(SlotBook);
+
+  /** A slot's page, with what the slot shows there. */
+  of(slot: Slot, picture: { url: string; alt: string } | null = null): Likeness {
+    const set = this.book.setWith(slot.id);
+    return { kind: slot.page, content: { slots: [{ slot, picture }], set }, look: this.sites.lookOf(slot) };
+  }
 }
 
 const EMPTY = '.page .slot.empty{outline:3px dashed #8a8271;outline-offset:-3px}';

@@ -10,9 +10,7 @@ import {
   signal,
 } from '@angular/core';
 import { deviceWidths, type Device, type Slot } from '@bright-slot/core';
-import { Sites } from '../storage/sites.service';
-import { SlotBook } from '../storage/slot-book.service';
-import { PageLikeness, pageOf } from './page-likeness';
+import { PageLikeness, Pages } from './page-likeness';
 
 /** A slot standing in a likeness of its page, at a device's width. */
 @Component({
@@ -72,11 +70,8 @@ export class SlotOnPage {
   ] as const;
   private readonly room = signal(340);
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
-  private readonly sites = inject(Sites);
-  private readonly book = inject(SlotBook);
-  protected readonly page = computed(() =>
-    pageOf(this.slot(), this.sites.lookOf(this.slot()), this.book.setWith(this.slot().id)),
-  );
+  private readonly pages = inject(Pages);
+  protected readonly page = computed(() => this.pages.of(this.slot()));
   protected readonly width = computed(() =>
     this.device() === 'desktop'
       ? Math.max(deviceWidths.desktop, this.slot().anyWidth ? 0 : this.slot().shownWidth + 64)

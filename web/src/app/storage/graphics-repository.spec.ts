@@ -7,6 +7,7 @@ import {
   plainAppearance,
   slotsToStart,
   startHistory,
+  undo,
   withEarlier,
   type Edit,
   type Graphic,
@@ -117,6 +118,17 @@ it('lists what a newer version wrote apart, refuses to open it, and leaves it as
   const loaded = await repository.open('a', null);
   expect(!loaded.ok && loaded.problem.code).toBe('newer');
   expect(await db.steps.get('a-1')).toMatchObject({ graphic: { version: 9 } });
+});
+
+it('knows a graphic that nobody did anything with; what was done and undone again is work too', async () => {
+  await save(made('a'));
+  expect(await repository.untouched('a')).toBe(true);
+  const { history, writer } = await opened('a');
+  const done = committed(history, rename('Worked on'), 'a-2', 2);
+  const after = await repository.save(done, [headOf(done)], 2, writer!);
+  await repository.save(undo(done), [], 3, after);
+  expect((await db.graphics.get('a'))!.head).toBe('a-1');
+  expect(await repository.untouched('a')).toBe(false);
 });
 
 describe('sweeping', () => {

@@ -195,6 +195,11 @@ export class GraphicsRepository {
     return (await this.db.graphics.where('id').equals(id).count()) > 0;
   }
 
+  /** Whether nobody did anything with a graphic since it was made, not even what was undone again. */
+  async untouched(id: string): Promise<boolean> {
+    return (await this.histories.count(id)) === 1;
+  }
+
   /** Stores a graphic that was not there: all its steps, in one transaction. */
   async create(history: History, at: number): Promise<void> {
     const { graphics } = this.db;

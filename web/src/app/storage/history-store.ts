@@ -18,7 +18,7 @@ import {
   type Step,
   type Stored,
 } from '@bright-slot/core';
-import { listedOf, type Database, type GraphicRecord } from './database';
+import { listedOf, type Database, type GraphicRecord, type UseRecord } from './database';
 import { Refused } from './storage-problem';
 import { usesIn } from './used';
 
@@ -96,6 +96,11 @@ export class HistoryStore {
   async redo(graphicId: string): Promise<Map<string, string>> {
     const rows = await this.db.redo.where('graphicId').equals(graphicId).toArray();
     return new Map(rows.map((r) => [r.from, r.to]));
+  }
+
+  /** How many steps a graphic has. */
+  count(graphicId: string): Promise<number> {
+    return this.db.steps.where('graphicId').equals(graphicId).count();
   }
 
   /** The steps of a graphic as they are stored, as they stood at one moment. */
@@ -216,8 +221,8 @@ export class HistoryStore {
       await this.db.steps.put(record);
       written.set(step.id, stored);
       if (old !== undefined) await this.putOnTop(step.id, oldGraphic, stored, written);
-      await this.db.uses.bulkPut([...usesIn(step)].map((what) => ({ graphicId: step.graphicId, what })));
     }
+    await this.putUses(steps);
     return written;
   }
 
@@ -243,7 +248,11 @@ export class HistoryStore {
       return record;
     });
     await this.db.steps.bulkPut(records);
-    const uses = new Map<string, { graphicId: string; what: string }>();
+    await this.putUses(steps);
+  }
+
+  private async putUses(steps: readonly Step[]): Promise<void> {
+    const uses = new Map<string, UseRecord>();
     for (const step of steps)
       for (const what of usesIn(step)) uses.set(`${step.graphicId} ${what}`, { graphicId: step.graphicId, what });
     await this.db.uses.bulkPut([...uses.values()]);

@@ -63,7 +63,7 @@ export class SlotBook {
 
   /** Adds or changes entries. Resolves to whether they are on disk. */
   put(...slots: readonly Slot[]): Promise<boolean> {
-    return this.write(() => this.repository.put(slots));
+    return this.putTogether(slots, []);
   }
 
   remove(...ids: readonly string[]): Promise<boolean> {

@@ -28,10 +28,8 @@ import {
 import { FitReportService } from '../../document/fit-report.service';
 import { GraphicLock } from '../../document/graphic-lock';
 import { roleNames } from '../../document/role-names';
-import { Sites } from '../../storage/sites.service';
-import { SlotBook } from '../../storage/slot-book.service';
 import { Workbench } from '../../document/workbench';
-import { PageLikeness, pageOf } from '../../page/page-likeness';
+import { PageLikeness, Pages } from '../../page/page-likeness';
 import { TypeService } from '../../type/type.service';
 import { Icon } from '../../ui/icon';
 import { SamplingService } from '../../ui/sampling.service';
@@ -90,11 +88,8 @@ export class Stage {
     const at = all.findIndex((f) => f.id === this.viewport.frame().id);
     return all.length > 1 ? `Frame ${at + 1} of ${all.length}, ${this.sizeText()}` : this.sizeText();
   });
-  private readonly sites = inject(Sites);
-  private readonly book = inject(SlotBook);
-  protected readonly page = computed(() =>
-    pageOf(this.viewport.slot(), this.sites.lookOf(this.viewport.slot()), this.book.setWith(this.viewport.slot().id)),
-  );
+  private readonly pages = inject(Pages);
+  protected readonly page = computed(() => this.pages.of(this.viewport.slot()));
 
   protected readonly things = computed(() => {
     const graphic = this.workbench.shown();
