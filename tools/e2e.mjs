@@ -5,7 +5,7 @@ import { browserTests } from './browser-tests.mjs';
 
 await build();
 installDebianPackages();
-const { passed, failed, unsteady } = browserTests(process.argv.slice(2));
+const { passed, failed, unsteady } = await browserTests(process.argv.slice(2));
 if (unsteady.length)
   console.log(`Unsteady, to be mended (passed only when run once more):\n  ${unsteady.join('\n  ')}`);
 console.log(`${passed} passed, ${failed} failed`);

@@ -1,10 +1,11 @@
 // Runs Jest on some of its projects and gives the count, and what failed by file; a suite that could not start counts
 // as a failure.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { root } from './prepare.mjs';
 
-export function jest(projects, more = []) {
+export async function jest(projects, more = []) {
   mkdirSync(`${root}/.cache`, { recursive: true });
   const output = `${root}/.cache/jest-${projects.join('-')}.json`;
   rmSync(output, { force: true });
@@ -21,7 +22,7 @@ export function jest(projects, more = []) {
     ...more,
   ];
   // Jest's JSON goes to the file; its readable report is on stderr.
-  const { status } = spawnSync('node', args, { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  const [status] = await once(spawn('node', args, { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] }), 'exit');
   if (!existsSync(output)) return { passed: 0, failed: 1, files: [] };
   const r = JSON.parse(readFileSync(output, 'utf8'));
   const failed = r.numFailedTests + r.numRuntimeErrorTestSuites;

@@ -18,6 +18,9 @@ Object.assign(process.env, {
 
 await build();
 installDebianPackages();
-const { passed, failed } = jest(['e2e'], ['--runInBand', '--testPathPatterns', '(walk|kills|large|memory)\\.spec']);
+const { passed, failed } = await jest(
+  ['e2e'],
+  ['--runInBand', '--testPathPatterns', '(walk|kills|large|memory)\\.spec'],
+);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -1,37 +1,52 @@
 // Everything: installs what is missing, then lint, types, units, build, the real browser.
-import { buildKernel, installPackages, run, unpackType } from './prepare.mjs';
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+import { buildKernel, installPackages, root, unpackType } from './prepare.mjs';
 import { installDebianPackages } from './browser.mjs';
 
 await installPackages();
 await unpackType();
 await buildKernel();
-const { build } = await import('./build.mjs');
+installDebianPackages();
 const { jest } = await import('./jest.mjs');
 const { browserTests } = await import('./browser-tests.mjs');
 
 const results = [];
 async function check(name, work) {
-  console.log(`\n== ${name}`);
-  try {
-    results.push({ name, ...((await work()) ?? { passed: 1, failed: 0 }) });
-  } catch (error) {
-    console.error(error instanceof Error ? error.message : error);
-    results.push({ name, passed: 0, failed: 1 });
-  }
+  const began = Date.now();
+  const done = await work().then(
+    (counts) => counts ?? { passed: 1, failed: 0 },
+    (error) => {
+      console.error(error.stdout ?? '', error.stderr ?? error);
+      return { passed: 0, failed: 1 };
+    },
+  );
+  const seconds = Math.round((Date.now() - began) / 1000);
+  console.log(`== ${name}: ${done.failed ? 'failed' : 'passed'}, ${seconds} s`);
+  results.push({ name, seconds, ...done });
 }
 
-await check('lint', () => run('npm', ['run', '--silent', 'lint']));
-await check('types', () => run('npm', ['run', '--silent', 'typecheck']));
-await check('units', () => {
-  installDebianPackages();
-  return jest(['core', 'server', 'web']);
-});
-await check('build', () => build());
+/** A program whose output is shown only where it fails, so that two can run beside each other. */
+const quietly = async (command, ...args) => {
+  await promisify(execFile)(command, args, { cwd: root, maxBuffer: 1e9 });
+};
+
+// What is one thread's work runs beside the units: each has a core.
+await Promise.all([
+  check('units', () => jest(['core', 'server', 'web'], ['--runInBand'])),
+  (async () => {
+    await check('build', () => quietly('node', 'tools/build.mjs'));
+    await check('types', () => quietly('node', 'tools/typecheck.mjs', '--no-templates'));
+    await check('lint', () => quietly('npm', 'run', '--silent', 'lint'));
+  })(),
+]);
 await check('browser', () => browserTests());
 
 console.log('');
-for (const { name, passed, failed } of results)
-  console.log(`${name.padEnd(10)}${String(passed).padStart(5)} passed${failed ? `, ${failed} failed` : ''}`);
+for (const { name, passed, failed, seconds } of results)
+  console.log(
+    `${name.padEnd(10)}${String(passed).padStart(5)} passed${failed ? `, ${failed} failed` : ''}, ${seconds} s`,
+  );
 const unsteady = results.flatMap((r) => r.unsteady ?? []);
 if (unsteady.length)
   console.log(`\nUnsteady, to be mended (passed only when run once more):\n  ${unsteady.join('\n  ')}`);

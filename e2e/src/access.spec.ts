@@ -14,12 +14,12 @@ beforeAll(() => {
 });
 
 const views: [string, () => Promise<unknown>][] = [
-  ['Graphics', () => browser.go(`${app.app}/graphics`).then(() => browser.find('bs-graphic-card'))],
+  ['Graphics', () => browser.visit(`${app.app}/graphics`).then(() => browser.find('bs-graphic-card'))],
   ['New graphic', () => browser.press('New graphic').then(() => browser.seeText('Which slot is it for?'))],
   [
     'Workbench',
     async () => {
-      await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+      await browser.visit(`${app.app}/graphics/demo-autumn-glazes`);
       await browser.find('[data-settled="true"]', 20_000);
     },
   ],
@@ -131,7 +131,7 @@ const views: [string, () => Promise<unknown>][] = [
   [
     'Workbench, a tall slot’s picture',
     async () => {
-      await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
+      await browser.visit(`${app.app}/graphics/demo-tuesday-wheel`);
       await browser.find('[data-settled="true"]', 20_000);
       await browser.layer('Logo');
     },
@@ -139,7 +139,7 @@ const views: [string, () => Promise<unknown>][] = [
   [
     'Workbench, a tall slot',
     async () => {
-      await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
+      await browser.visit(`${app.app}/graphics/demo-tuesday-wheel`);
       await browser.find('[data-settled="true"]', 20_000);
       await browser.layer('Words');
     },
@@ -147,24 +147,24 @@ const views: [string, () => Promise<unknown>][] = [
   [
     'Export',
     async () => {
-      await browser.go(`${app.app}/graphics/demo-new-jugs/export`);
+      await browser.visit(`${app.app}/graphics/demo-new-jugs/export`);
       await browser.find('img.file');
     },
   ],
-  ['Slots', () => browser.go(`${app.app}/slots`).then(() => browser.find('bs-slot-outlines li'))],
+  ['Slots', () => browser.visit(`${app.app}/slots`).then(() => browser.find('bs-slot-outlines li'))],
   ['Slots, one of them', () => browser.press('Class header').then(() => browser.find('bs-slot-card'))],
   ['Slots, the editor', () => browser.press('Edit').then(() => browser.find('bs-slot-editor'))],
   ...['type', 'ratio', 'picture', 'live', 'mosaic', 'strip'].map((way): [string, () => Promise<unknown>] => [
     `Slots, by ${way}`,
     async () => {
-      await browser.go(`${app.app}/slots?way=${way}`);
+      await browser.visit(`${app.app}/slots?way=${way}`);
       await browser.find(`bs-${way}-finder h2`);
     },
   ]),
   [
     'Slots, on a screenshot',
     async () => {
-      await browser.go(`${app.app}/slots?way=screenshot`);
+      await browser.visit(`${app.app}/slots?way=screenshot`);
       await browser.press('Try the demo');
       await browser.find('.sheet img');
       await browser.press('Place a box');
@@ -173,8 +173,8 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.find('bs-screenshot-finder .size');
     },
   ],
-  ['House style', () => browser.go(`${app.app}/house-style`).then(() => browser.seeText('File names'))],
-  ['Sites', () => browser.go(`${app.app}/sites`).then(() => browser.find('section.page'))],
+  ['House style', () => browser.visit(`${app.app}/house-style`).then(() => browser.seeText('File names'))],
+  ['Sites', () => browser.visit(`${app.app}/sites`).then(() => browser.find('section.page'))],
 ];
 
 /** Sides of controls, their colour and what lies around them; what axe does not measure (WCAG 2.2, 1.4.11). */
@@ -218,7 +218,7 @@ describe('every view', () => {
 });
 
 it('prefers no motion where the person does not', async () => {
-  await browser.go(`${app.app}/graphics`);
+  await browser.visit(`${app.app}/graphics`);
   await browser.find('.button');
   const moves = await browser.run<string[]>(
     `return [...document.querySelectorAll('*')].map((e) => getComputedStyle(e)).filter((s) => parseFloat(s.transitionDuration) > 0 || parseFloat(s.animationDuration) > 0).map((s) => s.transitionDuration)`,
@@ -254,7 +254,7 @@ async function tabTo(name: string | RegExp, back = false): Promise<void> {
 
 describe('the whole path by keyboard alone', () => {
   it('from the slot to the live page', async () => {
-    await browser.go(`${app.app}/graphics`);
+    await browser.visit(`${app.app}/graphics`);
     await browser.find('bs-graphic-card');
     await tabTo('New graphic');
     await browser.keys(Key.ENTER);
@@ -329,7 +329,7 @@ it('a newcomer’s own photo stands on the blog after under twenty actions', asy
     actions++;
     await work;
   };
-  await browser.go(`${app.app}/graphics`);
+  await browser.visit(`${app.app}/graphics`);
   await browser.find('bs-graphic-card');
   await act(browser.press('New graphic'));
   await act(browser.press('Blog header, 940 × 198'));

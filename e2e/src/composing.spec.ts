@@ -83,6 +83,7 @@ describe('looks, against what Chromium itself paints', () => {
     png = await noise(width, height);
     await newGraphic(browser, app, 'Blog header, 940 × 198');
     await drop(browser, { name: 'noise.png', bytes: png });
+    await browser.tab('Place');
     await browser.seeText('its own 940 × 198 px');
     await browser.tab('Look');
   });
@@ -159,8 +160,9 @@ describe('crop, mirror and quarter turns, against sharp, px for px', () => {
   async function lying(): Promise<void> {
     await newGraphic(browser, app, 'Form header, 1600 × 400');
     await drop(browser, { name: 'noise.png', bytes: await png });
-    await browser.seeText('its own 400 × 300 px');
     await browser.tab('Place');
+    await browser.tab('Place');
+   await browser.seeText('its own 400 × 300 px');
     await browser.press('Its own pixels');
     await browser.tab('Crop');
     for (const [label, value] of [
@@ -215,6 +217,7 @@ describe('edges', () => {
   it('a link card whose photo ends early runs on in its own colours, the seam in figures', async () => {
     await newGraphic(browser, app, 'Link card, 1200 × 630');
     await drop(browser, picture('pictures/sill.jpg'));
+    await browser.tab('Place');
     await browser.seeText('its own 3500 × 2332 px');
     await browser.tab('Crop');
     await browser.press('A frame of its own');
@@ -381,6 +384,7 @@ describe('cut out', () => {
   it('a subject is cut out of a photograph by a box, led by a stroke, and softened; undone in steps', async () => {
     await newGraphic(browser, app, 'Link card, 1200 × 630');
     await drop(browser, picture('pictures/wheel.jpg'));
+    await browser.tab('Place');
     await browser.seeText('its own 3500 × 2332 px');
     await browser.tab('Cut out');
     await browser.press('All but the subject');
@@ -425,6 +429,7 @@ describe('the focus', () => {
   it('is moved by hand, kept in sight by cover, and remembered for other slots', async () => {
     await newGraphic(browser, app, 'Form header, 1600 × 400');
     await drop(browser, picture('pictures/pots-tall.jpg'));
+    await browser.tab('Place');
     await browser.seeText('its own 2400 × 3600 px');
     await browser.tab('Crop');
     await browser.number('Down', 12);
@@ -453,7 +458,7 @@ describe('the focus', () => {
 describe('another photo', () => {
   it('last week’s header has this week’s photo in three actions; the trying is one step', async () => {
     // 1: open it. 2: Another photo. 3: press one.
-    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+    await browser.visit(`${app.app}/graphics/demo-autumn-glazes`);
     await browser.layer('Photo: Drying shelf');
     await browser.tab('Another photo');
     const option = await browser.find('bs-photos-section [role=option][aria-label^="Kiln at night"]', 20_000);
@@ -568,6 +573,7 @@ describe('what comes in', () => {
     // there is no rotation box in it, so it lies as it is (ISO/IEC 23008-12, 6.5.10, and its clause on Exif).
     const bytes = readFileSync(join(root, 'e2e/src/fixtures/quarters.heic'));
     await drop(browser, { name: 'quarters.heic', bytes });
+    await browser.tab('Place');
     await browser.seeText('its own 320 × 160 px', 30_000);
     await browser.press('Show it whole');
     await browser.saved();
@@ -618,6 +624,7 @@ describe('what comes in', () => {
   ])('%s is the right picture', async (_name, name, make) => {
     const bytes = await make();
     await drop(browser, { name, bytes });
+    await browser.tab('Place');
     await browser.seeText('its own 320 × 80 px');
     const [seen] = await hues(1600, [[800, 200]]);
     const [r, g, b] = seen as [number, number, number];
@@ -640,6 +647,7 @@ describe('what comes in', () => {
 it('exporting what is on the canvas decodes nothing', async () => {
   await newGraphic(browser, app, 'Form header, 1600 × 400');
   await drop(browser, picture('pictures/kiln.jpg'));
+  await browser.tab('Place');
   await browser.seeText('its own 3500 × 2332 px');
   await browser.exact();
   await browser.press('Export', 'a');
@@ -654,6 +662,7 @@ it('crop first or scale first give the same pixels', async () => {
   for (const order of ['crop', 'scale']) {
     await newGraphic(browser, app, 'Form header, 1600 × 400');
     await drop(browser, { name: 'noise.png', bytes: png });
+    await browser.tab('Place');
     await browser.seeText('its own 600 × 400 px');
     await browser.tab('Place');
     await browser.press('Its own pixels');

@@ -48,7 +48,7 @@ describe('a graphic of two frames', () => {
     await browser.saved();
     address = await browser.driver.getCurrentUrl();
     whole = await exportedPng(browser);
-    await browser.go(`${app.app}/slots`);
+    await browser.visit(`${app.app}/slots`);
     await browser.seeText('Slots');
     await changeHead(browser, address.split('/').at(-1)!, split);
     await browser.go(address);
@@ -101,7 +101,7 @@ describe('a graphic of two frames', () => {
       'The other frame has the first one’s description',
     );
     await browser.saved();
-    await browser.go(`${app.app}/graphics`);
+    await browser.visit(`${app.app}/graphics`);
     await browser.find(`bs-graphic-card a[href$="${address.split('/').at(-1)}"]`);
     expect(await browser.violations()).toEqual([]);
     expect(await browser.errors()).toEqual([]);
@@ -110,9 +110,9 @@ describe('a graphic of two frames', () => {
 
 it('left by an address of its own and come back to by the browser’s arrow, a graphic is read anew and can be worked on', async () => {
   const { browser, app } = held;
-  await browser.go(`${app.app}/graphics/demo-kiln-opening`);
+  await browser.visit(`${app.app}/graphics/demo-kiln-opening`);
   await browser.exact();
-  await browser.go(`${app.app}/slots`);
+  await browser.visit(`${app.app}/slots`);
   await browser.seeText('Slots');
   await browser.driver.navigate().back();
   await browser.exact();

@@ -97,14 +97,14 @@ const doors: [string, string, () => Promise<void>][] = [
       await browser.find('input[aria-label="Bring a font"]');
     },
   ],
-  ['a logo', 'A logo from a file', () => browser.go(`${app.app}/house-style`)],
-  ['tokens', 'Tokens from a file', () => browser.go(`${app.app}/house-style`)],
-  ['a book of slots', 'A book of slots, JSON', () => browser.go(`${app.app}/slots`)],
+  ['a logo', 'A logo from a file', () => browser.visit(`${app.app}/house-style`)],
+  ['tokens', 'Tokens from a file', () => browser.visit(`${app.app}/house-style`)],
+  ['a book of slots', 'A book of slots, JSON', () => browser.visit(`${app.app}/slots`)],
   [
     'the current picture',
     'The picture that is in use now',
     async () => {
-      await browser.go(`${app.app}/slots`);
+      await browser.visit(`${app.app}/slots`);
       await browser.press('Current picture');
     },
   ],
@@ -112,11 +112,11 @@ const doors: [string, string, () => Promise<void>][] = [
     'a screenshot',
     'A screenshot',
     async () => {
-      await browser.go(`${app.app}/slots?way=screenshot`);
+      await browser.visit(`${app.app}/slots?way=screenshot`);
       await browser.find('bs-shot-view');
     },
   ],
-  ['Bring back', 'A zip that was saved here', () => browser.go(`${app.app}/graphics`)],
+  ['Bring back', 'A zip that was saved here', () => browser.visit(`${app.app}/graphics`)],
 ];
 
 it.each(doors)('%s: each hostile file is taken, or told in words; nothing hangs', async (_what, door, open) => {
@@ -198,7 +198,7 @@ it('uploads: each is refused in words with its own status, or kept', async () =>
 });
 
 it('afterwards every graphic opens, every stored step can be read, and the app goes on', async () => {
-  await browser.go(`${app.app}/graphics`);
+  await browser.visit(`${app.app}/graphics`);
   await browser.find('bs-graphic-card');
   expect(await browser.all('.unreadable')).toHaveLength(0);
   expect(await unreadableSteps(browser)).toEqual([]);

@@ -76,7 +76,7 @@ describe('letter spacing and case', () => {
 });
 
 it('faint words get a ground of their own, and the report follows; outline and shadow come along into the file', async () => {
-  await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
+  await browser.visit(`${app.app}/graphics/demo-autumn-glazes`);
   await browser.find('[data-settled="true"]', 20_000);
   const faint = () =>
     browser.run<boolean>(`return document.querySelector('bs-fit-report').textContent.includes('“Title” is too faint')`);

@@ -306,6 +306,7 @@ describe('the graphic at work', () => {
     await browser.dropFiles('bs-workbench-page', [
       { name: 'turned.jpg', type: 'image/jpeg', base64: turned.toString('base64') },
     ]);
+    await browser.tab('Place');
     await browser.seeText('its own 400 × 600 px');
     await browser.chord(Key.CONTROL, 'z');
     await settle();

@@ -55,7 +55,7 @@ const drop = async (css: string, file: ReturnType<typeof picture>, at?: { x: num
 };
 const begin = async (place = 'graphics') => {
   presses = 0;
-  await browser.go(`${app.app}/${place}`);
+  await browser.visit(`${app.app}/${place}`);
   await browser.find(place === 'graphics' ? 'bs-graphic-card' : 'main');
 };
 const until = (what: () => Promise<boolean>, why: string) => browser.driver.wait(what, 15_000, why);
@@ -355,7 +355,7 @@ describe('what is looked for', () => {
   });
 
   it('where nothing lies on the canvas its backdrop is chosen', async () => {
-    await browser.go(`${app.app}/slots`);
+    await browser.visit(`${app.app}/slots`);
     await browser.press('Slim header, 960 × 100');
     await browser.press('Start a graphic');
     await browser.find('bs-stage');
@@ -434,7 +434,7 @@ describe('what is looked for', () => {
   });
 
   it('a picture of the site’s is of the slot that shows it', async () => {
-    await browser.go(`${app.app}/slots?way=picture`);
+    await browser.visit(`${app.app}/slots?way=picture`);
     const address = await browser.run<string>(
       `return fetch(document.querySelector('meta[name=site-origin]').content + '/api/site').then((r) => r.json())
          .then((s) => s.pages.flatMap((p) => p.slots).find((p) => p.slot.id === 'link-card').now.address)`,

@@ -47,6 +47,7 @@ describe('kinds of picture', () => {
   ] as const)('%s comes in and covers the canvas', async (_name, format) => {
     const bytes = await quarters(800, 200).toFormat(format).toBuffer();
     await drop(browser, { name: `quarters.${format}`, bytes });
+    await browser.tab('Place');
     await browser.seeText('its own 800 × 200 px');
     const [[r, g, b]] = (await canvasAt(browser, 1600, [[400, 100]])) as [number[]];
     expect(r).toBeGreaterThan(170);
@@ -63,6 +64,7 @@ describe('kinds of picture', () => {
       .toBuffer();
     expect((await sharp(bytes).metadata()).pages).toBe(2);
     await drop(browser, { name: 'moving.gif', bytes });
+    await browser.tab('Place');
     await browser.seeText('its own 400 × 100 px');
     expect((await canvasAt(browser, 1600, [[400, 100]]))[0]![1]).toBeLessThan(40);
     await undo();
@@ -138,6 +140,7 @@ it('a Display-P3 picture is converted as culori, an independent converter, does 
   check.writeInt32BE(crc.buf(body));
   const bytes = Buffer.concat([png.subarray(0, 33), length, body, check, png.subarray(33)]);
   await drop(browser, { name: 'wide.png', bytes });
+  await browser.tab('Place');
   await browser.seeText('its own 400 × 100 px');
   const { data, width } = await exportedPng(browser);
   const toRgb = converter('rgb');

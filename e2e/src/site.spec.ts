@@ -16,7 +16,7 @@ beforeAll(() => {
 
 const today = () => new Date().toLocaleDateString('sv-SE');
 const toExport = async (id: string) => {
-  await browser.go(`${app.app}/graphics/${id}/export`);
+  await browser.visit(`${app.app}/graphics/${id}/export`);
   await browser.find('img.file', 30_000);
   await browser.driver.wait(
     async () =>
@@ -76,7 +76,7 @@ describe('what a file says of itself', () => {
     else expect(meta.icc!.includes(Buffer.from('\0s\0R\0G\0B', 'latin1'))).toBe(true);
   });
   it('has the copyright line once the house style has one', async () => {
-    await browser.go(`${app.app}/house-style`);
+    await browser.visit(`${app.app}/house-style`);
     const line = await browser.find('input[placeholder^="For example: ©"]');
     await browser.fill(line, `© 2026 Ottermill Pottery${Key.TAB}`);
     await browser.saved();
@@ -108,7 +108,7 @@ describe('the sites place', () => {
     await browser.driver.wait(async () => (await (await nameField()).getAttribute('value'))!.endsWith('b.jpg'), 10_000);
   });
   it('shows each page, what its slot shows, when it was sent and from which graphic', async () => {
-    await browser.go(`${app.app}/sites`);
+    await browser.visit(`${app.app}/sites`);
     const card = await browser.find('section[aria-label="Notes from the Wheel"]');
     const text = await card.getText();
     expect(text).toContain(`autumn-glazes-to-mend-blog-header-${today()}b.jpg`);
@@ -148,7 +148,7 @@ describe('the sites place', () => {
 });
 
 it('a new name pattern is taken, and an unknown part refused', async () => {
-  await browser.go(`${app.app}/house-style`);
+  await browser.visit(`${app.app}/house-style`);
   const pattern = await browser.find('section[aria-labelledby="files-title"] input');
   await browser.fill(pattern, '{graphic}-{size}');
   await browser.seeText('{size} is no part of a name');

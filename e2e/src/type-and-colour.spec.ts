@@ -499,13 +499,13 @@ describe('gradients with transparent stops', () => {
 
 describe('house style', () => {
   const goHouse = async () => {
-    await browser.go(`${app.app}/house-style`);
+    await browser.visit(`${app.app}/house-style`);
     await browser.find('input[aria-label="Clay, hex"]');
   };
   const business = async () => browser.find('input[placeholder^="The name people know"]');
 
   it('fields follow it, and stay as they were once they are sent', async () => {
-    await browser.go(`${app.app}/graphics/demo-evening-classes`);
+    await browser.visit(`${app.app}/graphics/demo-evening-classes`);
     await browser.find('bs-layer-list');
     await add('Words');
     await browser.fill(await words(), 'At ');
@@ -522,7 +522,7 @@ describe('house style', () => {
     await goHouse();
     await browser.fill(await business(), `Wren’s${Key.TAB}`);
     await browser.saved();
-    await browser.go(`${app.app}/graphics/demo-evening-classes`);
+    await browser.visit(`${app.app}/graphics/demo-evening-classes`);
     await browser.driver.wait(async () => (await width()) !== before, 10_000, 'The field did not follow');
     const followed = await width();
     await browser.press('Export', 'a');
@@ -542,7 +542,7 @@ describe('house style', () => {
     await goHouse();
     await browser.fill(await business(), `Ottermill Pottery${Key.TAB}`);
     await browser.saved();
-    await browser.go(`${app.app}/graphics/demo-evening-classes`);
+    await browser.visit(`${app.app}/graphics/demo-evening-classes`);
     await browser.layer('Words: At');
     await browser.seeText('stays as it was sent');
     expect(await width()).toBe(followed);

@@ -11,7 +11,7 @@ beforeAll(() => {
 });
 
 const open = async (id: string) => {
-  await browser.go(`${app.app}/graphics/${id}`);
+  await browser.visit(`${app.app}/graphics/${id}`);
   await browser.exact();
 };
 const settled = async () => {

@@ -30,11 +30,13 @@ export interface AppChoices {
   /** Without the demo. */
   readonly empty?: boolean;
   readonly env?: Readonly<Record<string, string>>;
+  /** The app's port, the site's is the next; any free ones where none is named. */
+  readonly port?: number;
 }
 
 /** The built app and its stand-in site, with an empty memory of its own. */
-export async function startApp({ empty = false, env = {} }: AppChoices = {}): Promise<RunningApp> {
-  const port = await freePorts();
+export async function startApp({ empty = false, env = {}, ...asked }: AppChoices = {}): Promise<RunningApp> {
+  const port = asked.port ?? (await freePorts());
   const data = mkdtempSync(join(tmpdir(), 'bright-slot-data-'));
   const child: ChildProcess = spawn('node', ['dist/server/main.mjs', ...(empty ? ['--empty'] : [])], {
     cwd: root,

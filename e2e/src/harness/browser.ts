@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver';
@@ -8,6 +8,8 @@ export interface BrowserChoices {
   readonly width?: number;
   readonly height?: number;
   readonly profile?: string;
+  /** A profile to begin with a copy of. */
+  readonly from?: string | undefined;
   readonly reducedMotion?: boolean;
   /** Further arguments of Chromium's. */
   readonly arguments?: readonly string[];
@@ -24,6 +26,7 @@ export class Browser {
 
   static async open(choices: BrowserChoices = {}): Promise<Browser> {
     const profile = choices.profile ?? mkdtempSync(join(tmpdir(), 'bright-slot-profile-'));
+    if (choices.from) cpSync(choices.from, profile, { recursive: true });
     const downloads = mkdtempSync(join(tmpdir(), 'bright-slot-downloads-'));
     const options = new Options();
     options.setChromeBinaryPath('/usr/bin/chromium');
@@ -71,12 +74,41 @@ export class Browser {
     });
   }
 
+  /** Opens an address as if it were typed: everything is loaded anew. */
   go(address: string): Promise<void> {
     return this.driver.get(address);
   }
 
+  /** Goes to a place of the app as its own links do, where the app is open; its page stands when this is done. */
+  async visit(address: string): Promise<void> {
+    const arrived = await this.driver
+      .executeAsyncScript<boolean>(VISIT, address, placeOf(address))
+      // The page was left for another meanwhile.
+      .catch(() => false);
+    if (!arrived) await this.go(address);
+  }
+
+  /**
+   * What a script gives in the page, once it gives anything: it is asked again whenever the page changes, within the
+   * page, so that nothing is asked over the wire in vain.
+   */
+  private async seen<T>(look: string, args: readonly unknown[], within: number, message: string): Promise<T> {
+    const end = Date.now() + within;
+    for (;;) {
+      const left = Math.min(end - Date.now(), 10_000);
+      const found = await this.driver.executeAsyncScript<T | null>(SEEN(look), left, ...args).catch((e: unknown) => {
+        // Its document went, or what was found did.
+        if (/unload|navigat|stale|no such|detached|context|timeout/i.test(String(e))) return null;
+        throw e;
+      });
+      if (found) return found;
+      if (Date.now() >= end) throw new Error(`${message} (waited ${within} ms)`);
+      await new Promise((r) => setTimeout(r, 20));
+    }
+  }
+
   find(css: string, within = 15_000): Promise<WebElement> {
-    return this.driver.wait(until.elementLocated(By.css(css)), within, `Nothing matches ${css}`);
+    return this.seen('return document.querySelector(args[0]);', [css], within, `Nothing matches ${css}`);
   }
 
   all(css: string): Promise<WebElement[]> {
@@ -91,13 +123,9 @@ export class Browser {
       `//${kind}[starts-with(@aria-label, ${quoted(name)})]`,
       `//${kind}[starts-with(${text}, ${quoted(name)})]`,
     ];
-    return this.driver.wait(
-      async () => {
-        for (const path of paths)
-          for (const e of await this.driver.findElements(By.xpath(path)))
-            if (await e.isDisplayed().catch(() => false)) return e;
-        return null as unknown as WebElement;
-      },
+    return this.seen(
+      `for (const path of args[0]) for (const e of byPath(path)) if (isSeen(e)) return e;`,
+      [paths],
       within,
       `There is no ${kind} called ${name}`,
     );
@@ -158,16 +186,10 @@ export class Browser {
   }
 
   async seeText(text: string, within = 15_000): Promise<WebElement> {
-    return this.driver.wait(
-      async () => {
-        const found = await this.driver.findElements(
-          By.xpath(
-            `//*[contains(normalize-space(.), ${quoted(text)}) and not(self::script) and not(.//*[contains(normalize-space(.), ${quoted(text)})])]`,
-          ),
-        );
-        for (const e of found) if (await e.isDisplayed().catch(() => false)) return e;
-        return null as unknown as WebElement;
-      },
+    const own = `contains(normalize-space(.), ${quoted(text)})`;
+    return this.seen(
+      `for (const e of byPath(args[0])) if (isSeen(e)) return e;`,
+      [`//*[${own} and not(self::script) and not(.//*[${own}])]`],
       within,
       `“${text}” is not to be seen`,
     );
@@ -273,6 +295,55 @@ export class Browser {
     for (const folder of [this.downloads, ...(this.ownsProfile ? [this.profile] : [])])
       rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
   }
+}
+
+/** What helps a script that looks about in the page. `isSeen` is as WebDriver's "is displayed", which is a long script. */
+const LOOK = `
+const byPath = (path) => { const found = document.evaluate(path, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE); return Array.from({ length: found.snapshotLength }, (_, i) => found.snapshotItem(i)); };
+const isSeen = (e) => e.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && [...e.getClientRects()].some((r) => r.width > 0 && r.height > 0);`;
+
+/** Asks in the page until it gives something: at once, when the document changes, and now and then (styles change too). */
+const SEEN = (look: string) => `${LOOK}
+const [within, ...rest] = arguments;
+const done = rest.at(-1);
+const args = rest.slice(0, -1);
+const look = (args) => { ${look} };
+const end = performance.now() + within;
+let waiting;
+const observer = new MutationObserver(() => { waiting ??= setTimeout(() => { waiting = undefined; again(); }, 16); });
+const timer = setInterval(() => again(), 150);
+function finish(found) { observer.disconnect(); clearInterval(timer); clearTimeout(waiting); done(found); }
+function again() {
+  const found = look(args);
+  if (found) finish(found);
+  else if (performance.now() > end) finish(null);
+}
+observer.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+again();`;
+
+/** Goes by the app's router; gives whether that could be done. */
+const VISIT = `
+const [address, place, done] = arguments;
+const to = new URL(address);
+const here = document.querySelector('bs-graphics-page, bs-slots-page, bs-house-style-page, bs-sites-page, bs-workbench-page, bs-export-page');
+// Within a place there is nothing that tells when it has arrived.
+if (!here || !place || to.origin !== location.origin || here.localName === place) return done(false);
+history.pushState(null, '', to.pathname + to.search);
+dispatchEvent(new PopStateEvent('popstate', { state: null }));
+const end = performance.now() + 5000;
+(function look() {
+  if (document.querySelector(place) && !here.isConnected) return done(true);
+  if (performance.now() > end) return done(false);
+  setTimeout(look, 16);
+})();`;
+
+/** The page of the app at an address; empty where it is not known. */
+function placeOf(address: string): string {
+  const { pathname } = new URL(address);
+  if (/^\/graphics\/[^/]+\/export$/.test(pathname)) return 'bs-export-page';
+  if (/^\/graphics\/[^/]+$/.test(pathname)) return 'bs-workbench-page';
+  const place = /^\/(graphics|slots|house-style|sites)$/.exec(pathname)?.[1];
+  return place ? `bs-${place}-page` : '';
 }
 
 function quoted(text: string): string {

@@ -1,14 +1,44 @@
+import { cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { startApp, type RunningApp } from './app';
 import { Browser, type BrowserChoices } from './browser';
-import { settleDemo } from './workbench';
+import { demoAtRest, lookRound, settleDemo } from './workbench';
+
+/**
+ * Where this process keeps a profile with the demo brought in and at rest, for its next files to begin with a copy of.
+ * Set by whoever runs them all; a file by itself brings the demo in anew.
+ */
+const kept = process.env['BRIGHT_SLOT_PROFILES'];
+const own = kept && join(kept, process.env['JEST_WORKER_ID'] ?? '1');
+
+/** Brings the demo in once for all files of this process: the profile, and the port it belongs to. */
+async function keepDemo(folder: string): Promise<void> {
+  const app = await startApp();
+  const profile = `${folder}-first`;
+  const browser = await Browser.open({ profile });
+  try {
+    await settleDemo(browser, app);
+    await demoAtRest(browser);
+  } finally {
+    await browser.close();
+    await app.stop();
+  }
+  mkdirSync(folder, { recursive: true });
+  cpSync(profile, join(folder, 'profile'), { recursive: true });
+  writeFileSync(join(folder, 'port'), new URL(app.app).port);
+}
 
 /** The app and a browser for the tests of a file, the demo in place; both go when the tests are done. */
 export function withApp(choices: BrowserChoices = {}): { readonly app: RunningApp; readonly browser: Browser } {
   const held: { app?: RunningApp; browser?: Browser } = {};
   beforeAll(async () => {
-    held.app = await startApp();
-    held.browser = await Browser.open(choices);
-    await settleDemo(held.browser, held.app);
+    if (own && !existsSync(join(own, 'port'))) await keepDemo(own);
+    const port = own && Number(readFileSync(join(own, 'port'), 'utf8'));
+    held.app = await startApp(port ? { port } : {});
+    held.browser = await Browser.open({ ...choices, from: own && join(own, 'profile') });
+    if (!own) return settleDemo(held.browser, held.app);
+    await held.browser.go(`${held.app.app}/graphics`);
+    await lookRound(held.browser);
   });
   afterAll(async () => {
     await held.browser?.close();

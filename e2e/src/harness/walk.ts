@@ -138,7 +138,7 @@ export async function walk(
 ): Promise<string[]> {
   const wrong: string[] = [];
   const AT_ONCE = 30;
-  await browser.go(`${app.app}/graphics`);
+  await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press(slot);
   await browser.seeText('Nothing on the canvas yet');
@@ -161,7 +161,7 @@ export async function walk(
     .catch(() => wrong.push(`seed ${seed}: it goes on saving`));
   if (/Not saved/.test(await (await browser.find('bs-save-state')).getText()))
     wrong.push(`seed ${seed}: not saved: ${await (await browser.find('.banner.bad')).getText()}`);
-  await browser.go(`${app.app}/graphics`);
+  await browser.visit(`${app.app}/graphics`);
   await browser.find('bs-graphic-card');
   await browser.run(`document.querySelector('bs-graphic-card button[aria-label^="More for"]').click()`);
   await browser.menu('Duplicate');

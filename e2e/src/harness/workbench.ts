@@ -17,9 +17,24 @@ export async function settleDemo(browser: Browser, app: RunningApp): Promise<voi
   await lookRound(browser);
 }
 
+/** Every card is painted and judged, so that this is not done beside what is tested. */
+export async function demoAtRest(browser: Browser): Promise<void> {
+  await browser.driver.wait(
+    () =>
+      browser.run<boolean>(
+        `const cards = [...document.querySelectorAll('bs-graphic-card')];
+         // Cards out of sight are judged when they come into it.
+         for (const card of cards) if (!card.querySelector('.fit').textContent.trim()) { card.scrollIntoView(); return false; }
+         return cards.length > 0;`,
+      ),
+    60_000,
+    'The demo’s cards were not judged',
+  );
+}
+
 /** A new graphic for a slot, its workbench open. */
 export async function newGraphic(browser: Browser, app: RunningApp, slot: string): Promise<void> {
-  await browser.go(`${app.app}/graphics`);
+  await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press(slot);
   await browser.seeText('Nothing on the canvas yet');

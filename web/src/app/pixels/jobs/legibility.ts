@@ -26,19 +26,26 @@ export async function readerFor(graphic: Graphic, frame: Frame, vectors: Vectors
   return { shaper: await shaperFor(graphic), slot, ground: slot.ground, paint, sheet: letterSheets() };
 }
 
-/** One canvas for the letters, one after another. */
+/** One canvas for the letters, one after another; it only grows, since a canvas of another size is made anew. */
 function letterSheets(): MakeLetterSheet {
   let context: OffscreenCanvasRenderingContext2D | undefined;
   return (width, height) => {
     context ??= new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
     const { canvas } = context;
-    canvas.width = width;
-    canvas.height = height;
+    if (canvas.width < width || canvas.height < height) {
+      canvas.width = Math.max(canvas.width, width);
+      canvas.height = Math.max(canvas.height, height);
+    } else {
+      context.resetTransform();
+      context.clearRect(0, 0, width, height);
+    }
     return {
       context: context,
       coverage() {
         const { data } = context!.getImageData(0, 0, width, height);
-        return Uint8Array.from({ length: width * height }, (_, i) => data[i * 4 + 3]!);
+        const alpha = new Uint8Array(width * height);
+        for (let i = 0, k = 3; i < alpha.length; i++, k += 4) alpha[i] = data[k]!;
+        return alpha;
       },
     };
   };
