@@ -4,7 +4,7 @@ import { withApp } from './harness/suite';
 import { newGraphic, things } from './harness/workbench';
 
 // What is taken hold of on the canvas, with a real pointer.
-const here = withApp();
+const here = withApp({ reducedMotion: false });
 let app: RunningApp;
 let browser: Browser;
 beforeAll(() => {

@@ -228,8 +228,10 @@ it('a banner with a band and a logo taken apart', async () => {
   await press('Take it apart');
   await until(async () => (await things(browser)).length >= 2, 'It was not taken apart');
   // Each part is off the sheet as the whole was.
-  expect(await (await browser.named('button', 'Also where it shows through')).getAttribute('aria-pressed')).toBe(
-    'true',
+  await until(
+    async () =>
+      (await (await browser.named('button', 'Also where it shows through')).getAttribute('aria-pressed')) === 'true',
+    'A part has its sheet again',
   );
   await browser.saved();
   const parts = await things(browser);

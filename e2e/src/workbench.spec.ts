@@ -3,7 +3,7 @@ import { type Browser, By, Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, newGraphic, things } from './harness/workbench';
 
-const here = withApp();
+const here = withApp({ reducedMotion: false });
 let app: RunningApp;
 let browser: Browser;
 beforeAll(() => {

@@ -38,6 +38,8 @@ const found = (graphic: Graphic, id: string, rule: string) =>
     shaper,
     assets: new Map(),
     legibility: [],
+    printed: [],
+    today: '2026-11-29',
   }).findings.filter((f) => f.id.startsWith(rule));
 
 describe('a graphic of two frames', () => {
@@ -144,7 +146,15 @@ describe('a frame is a window for the rules', () => {
   it('the fit word is of all frames together', () => {
     const g = { ...pair(words('Mug', { place: { x: 440, y: 80 } }, { size: 30 })), backdrop: ground };
     const reports = g.frames.map((frame) =>
-      createReporter()({ graphic: g, frame, shaper, assets: new Map(), legibility: [] }),
+      createReporter()({
+        graphic: g,
+        frame,
+        shaper,
+        assets: new Map(),
+        legibility: [],
+        printed: [],
+        today: '2026-11-29',
+      }),
     );
     expect(fitWord(reports[0]!)).not.toContain('to fix');
     expect(fitWord(togetherReport(reports))).toBe('1 to fix');

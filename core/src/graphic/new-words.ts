@@ -4,6 +4,9 @@ import { plainBlock } from '../words/words';
 import type { Graphic, WordsLayer } from './graphic';
 import { withText } from './runs';
 
+/** What new words say until they are written. */
+export const PLACEHOLDER = 'Your words';
+
 /**
  * A line of words in the middle of a canvas, a size that suits it (canvas px); where it goes, and its colour, is for
  * whoever places it.

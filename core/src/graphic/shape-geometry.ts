@@ -11,7 +11,9 @@ import { pictureBounds, placedBox } from './picture-geometry';
 import type { ShapeForm, ShapeLayer, VeilLayer } from './shape';
 
 /** What boxes are derived from. */
-export type Scene = Pick<Graphic, 'canvas' | 'layers'>;
+export interface Scene extends Pick<Graphic, 'canvas'> {
+  readonly layers: readonly Layer[];
+}
 
 /** A strip of the canvas along one side, canvas px. */
 export function alongSide(side: SideName, size: number, { width, height }: Graphic['canvas']): Box {

@@ -42,9 +42,17 @@ export interface LetterGround extends Reading {
 export interface Legibility {
   readonly layer: string;
   readonly letters: readonly LetterGround[];
+  /** With the page's darkening the other way: off where it is on, on where it is off. Only of pages where it can be switched. */
+  readonly switched?: readonly LetterGround[];
   /** Set where it is too faint, and would stand out if nothing lay over it. */
   readonly atFront?: boolean;
+  /** Set where it is too faint, and stands out at a place nearby: the move there (canvas px), and the contrast at its faintest letter. */
+  readonly calm?: { readonly by: Point; readonly contrast: number };
 }
+
+/** All that is seen of a layer's letters, in every state of the page. */
+export const allLetters = ({ letters, switched }: Pick<Legibility, 'letters' | 'switched'>): readonly LetterGround[] =>
+  switched ? [...letters, ...switched] : letters;
 
 /**
  * Coverage 0…255 of an item of a layout alone as it stands in the file, turned, within a box of whole device px, row by

@@ -1,4 +1,5 @@
 import { placesOf, setSize, type SetPlace, type SlotSet } from '../slot/set';
+import { TABLET_MOST } from '../slot/shown';
 import type { PageKind, Slot } from '../slot/slot';
 import { escapeHtml } from './html';
 import { baseCss } from './kinds/base';
@@ -27,10 +28,6 @@ export interface RenderedPage {
   readonly html: string;
   readonly css: string;
 }
-
-/** Widths of the window that stand for three kinds of device, CSS px: common practice, no source. */
-export const deviceWidths = { desktop: 1280, tablet: 768, phone: 390 } as const;
-export type Device = keyof typeof deviceWidths;
 
 /** Rows are drawn no longer than this. */
 const MOST_IN_ROW = 12;
@@ -77,7 +74,7 @@ ${cells.join('\n')}`;
 /** Equal places side by side, which a narrower page sets in more lines. */
 function rowCss(columns: number, across: number, down: number): string {
   return `.page .set{display:grid;grid-template-columns:repeat(${columns},max-content);column-gap:${n(across)}px;row-gap:${n(down)}px;padding:6px 6px 14px;margin:0 -6px;overflow:hidden}
-@container (max-width:899px){.page .set{display:flex;flex-wrap:wrap;row-gap:${n(Math.max(across, down))}px}}`;
+@container (max-width:${TABLET_MOST}px){.page .set{display:flex;flex-wrap:wrap;row-gap:${n(Math.max(across, down))}px}}`;
 }
 
 /** A set at its own figures: its slots with what they show, the other places drawn. */
@@ -131,4 +128,13 @@ export function renderPage(which: PageKind, content: PageContent, look: PageLook
     html: `<div class="page-frame"><div class="page page-${which}">${body}</div></div>`,
     css: `${lookCss(look)}\n${baseCss}\n.page-${which}{--ground:${ground}}\n${kind.css}\n${content.slots.map(({ slot }) => slotCss(slot)).join('\n')}\n${set?.css ?? ''}`,
   };
+}
+
+/** What a page of a kind prints around its slots in a look: its name, titles and headings, as plain text. */
+export function printedOn(which: PageKind, look: PageLook = neutralLook): readonly string[] {
+  const kind = kinds[which];
+  const words = wordsOf(kind, look.words[which], look);
+  // The title is the window's, not the page's.
+  const names = Object.keys({ ...kind.words, ...look.words[which] }).filter((name) => name !== 'title');
+  return [...new Set([look.business, ...names.map(words)])].filter(Boolean);
 }

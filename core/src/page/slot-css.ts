@@ -1,3 +1,4 @@
+import { PHONE_MOST, TABLET_MOST } from '../slot/shown';
 import { footStops } from '../slot/darkening';
 import type { PageFit, ShownAt, Slot } from '../slot/slot';
 import { cssString } from './html';
@@ -70,8 +71,8 @@ export function slotCss(slot: Slot): string {
     zoneCss(slot, at),
     ...(
       [
-        [899, slot.tablet],
-        [559, slot.phone],
+        [TABLET_MOST, slot.tablet],
+        [PHONE_MOST, slot.phone],
       ] as const
     ).map(([most, shown]) => {
       const own = shownAs(shown);

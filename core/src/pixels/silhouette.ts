@@ -73,18 +73,35 @@ export function hasFewTones({ data, width, height }: Pixels): boolean {
 const SEEN = 64;
 
 /**
- * The middles of the outermost cells to be seen, row by row, where the whole picture lies at `image`;
- * they enclose everything to be seen to within half a cell. In the units of `image`.
+ * The rows of what is to be seen of a picture that lies at `image`, as far as it lies `within` a box: from the middle of
+ * each row's first such cell to the middle of its last, a cell high. In the units of `image`.
  */
-export function silhouettePoints(s: Silhouette, image: Box): Point[] {
-  const points: Point[] = [];
+export function silhouetteRuns(s: Silhouette, image: Box, within: Box = image): Box[] {
   const cell = { x: image.width / s.width, y: image.height / s.height };
-  for (let y = 0; y < s.height; y++) {
-    const row = s.alpha.subarray(y * s.width, (y + 1) * s.width);
+  const whole = (n: number, most: number) => Math.min(most, Math.max(0, n));
+  const [from, to] = [
+    whole(Math.floor((within.x - image.x) / cell.x + 1e-9), s.width),
+    whole(Math.ceil((within.x + within.width - image.x) / cell.x - 1e-9), s.width),
+  ];
+  const rows = [
+    whole(Math.floor((within.y - image.y) / cell.y + 1e-9), s.height),
+    whole(Math.ceil((within.y + within.height - image.y) / cell.y - 1e-9), s.height),
+  ] as const;
+  const runs: Box[] = [];
+  for (let y = rows[0]; y < rows[1]; y++) {
+    const row = s.alpha.subarray(y * s.width + from, y * s.width + to);
     const first = row.findIndex((a) => a >= SEEN);
     if (first < 0) continue;
-    for (const x of [first, row.findLastIndex((a) => a >= SEEN)])
-      points.push({ x: image.x + (x + 0.5) * cell.x, y: image.y + (y + 0.5) * cell.y });
+    const last = row.findLastIndex((a) => a >= SEEN);
+    const top = Math.max(within.y, image.y + y * cell.y);
+    const x = Math.max(within.x, image.x + (from + first + 0.5) * cell.x);
+    const end = Math.min(within.x + within.width, image.x + (from + last + 0.5) * cell.x);
+    runs.push({
+      x,
+      y: top,
+      width: Math.max(0, end - x),
+      height: Math.min(within.y + within.height, image.y + (y + 1) * cell.y) - top,
+    });
   }
-  return points;
+  return runs;
 }

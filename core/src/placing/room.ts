@@ -5,6 +5,7 @@ import { scaledWords } from '../graphic/arrange';
 import { type Graphic, type WordsLayer } from '../graphic/graphic';
 import type { Frame } from '../graphic/frame';
 import { pictureBounds } from '../graphic/picture-geometry';
+import { safeBoxes } from '../slot/safe';
 import { luminanceField } from '../pixels/luminance';
 import type { Pixels } from '../pixels/reduce';
 import { otsu, saliencyOf } from '../pixels/saliency';
@@ -237,20 +238,7 @@ const MARGIN = 0.04;
 export function placesWithin({ slot, rect }: Pick<Frame, 'slot' | 'rect'>): Box[] {
   const margin = MARGIN * Math.min(slot.width, slot.height);
   const whole = grown({ x: 0, y: 0, width: slot.width, height: slot.height }, -margin);
-  const { safe } = slot;
-  const boxes =
-    safe.kind === 'all'
-      ? [whole]
-      : safe.kind === 'insets'
-        ? [
-            {
-              x: safe.left,
-              y: safe.top,
-              width: slot.width - safe.left - safe.right,
-              height: slot.height - safe.top - safe.bottom,
-            },
-          ]
-        : [...safe.boxes].sort((a, b) => b.width * b.height - a.width * a.height);
+  const boxes = slot.safe.kind === 'all' ? [whole] : safeBoxes(slot);
   const usable = boxes.flatMap((b) => intersection(b, whole) ?? []);
   return (usable.length ? usable : [whole]).map((b) => moved(b, rect));
 }

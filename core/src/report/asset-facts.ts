@@ -5,6 +5,10 @@ import type { Silhouette } from '../pixels/silhouette';
 export interface AssetFacts {
   /** Where it is to be seen; null for a picture that is opaque all over. */
   readonly silhouette: Silhouette | null;
+  /** Who made it, under which licence, and whether they ask to be named where it is shown; empty where not known. */
+  readonly credit?: string;
+  readonly licence?: string;
+  readonly showCredit?: boolean;
 }
 
 /** What the facts of a layer's picture go by: its file, and what was cut out of it. */

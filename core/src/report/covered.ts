@@ -63,6 +63,10 @@ function emptyText(layers: readonly Layer[]): { title: string; detail: string } 
 /** The canvas has to be covered to the last pixel, unless the slot keeps transparency. */
 export const covered = defineRule({
   id: 'covered',
+  about: 'Cover and cut',
+  what: 'Parts of the canvas that nothing covers, where the slot keeps no transparency.',
+  by: ['bare'],
+  mends: 'The photo over the whole canvas, or the page’s ground as backdrop.',
   passed: 'The canvas is covered to the last pixel',
   needs: ['layers', 'backdrop', 'canvas', 'rect', 'slot'],
   judge({ layers, backdrop, canvas, rect, slot }): Finding[] {

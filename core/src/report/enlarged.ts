@@ -3,6 +3,7 @@ import { concernsFrame } from '../graphic/frame';
 import { pictureBounds, pictureGeometry, pictureScale, stretchOf } from '../graphic/picture-geometry';
 import { topDensity } from '../slot/slot';
 import { visiblePictures } from './uncovered';
+import { thresholds } from './thresholds';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 
 /** Rounding in the fitting sums must not count as enlargement. */
@@ -53,6 +54,10 @@ function fixesFor(layer: PictureLayer, canvas: { width: number; height: number }
 /** A photo drawn larger than its own pixels looks soft. Scale above 1 by more than a thousandth. */
 export const enlarged = defineRule({
   id: 'enlarged',
+  about: 'Sharp',
+  what: 'Photos drawn larger than their own pixels at the densest file that is wanted.',
+  by: ['enlarged'],
+  mends: 'As large as its pixels allow.',
   passed: 'Every photo has pixels enough to be sharp',
   needs: ['layers', 'canvas', 'slot', 'rect', 'frames'],
   judge({ layers, canvas, slot, rect, frames }): Finding[] {
@@ -70,12 +75,12 @@ export const enlarged = defineRule({
         const finding = fixable(
           {
             id: `enlarged:${layer.id}`,
-            // A tenth larger is hardly seen; common practice, no source.
-            group: scale > 1.1 ? 'before' : 'time',
+            group: scale > thresholds.enlarged.value ? 'before' : 'time',
             title: `${layer.name} is drawn at ${percent(scale)} of its own pixels`,
             detail: `It has ${has} px where the file needs ${needs}${at}, so it will look soft. A larger picture is sharp.`,
             at: shown,
             layer: layer.id,
+            figures: [scale],
           },
           () => fixesFor(layer, canvas, density),
         );

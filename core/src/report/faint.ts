@@ -1,6 +1,13 @@
 import { nearestShade } from '../colour/shade';
-import { type WordsLayer } from '../graphic/graphic';
-import { faintestLetter, type Legibility } from '../legibility/legibility';
+import type { Layer, WordsLayer } from '../graphic/graphic';
+import { STRENGTHS } from '../graphic/shape';
+import { veilBehind } from '../legibility/veil-behind';
+import { allLetters, faintestLetter, type Legibility } from '../legibility/legibility';
+import { shownOnDevices, smallestScale } from '../slot/shown';
+import type { Slot } from '../slot/slot';
+import { movedWords } from '../words/layout';
+import { on } from './cut';
+import { moveText } from './free-move';
 import { defineRule, type Finding, type Fix } from './rule';
 import { withRuns } from '../words/words';
 
@@ -19,71 +26,106 @@ function recolour(layer: WordsLayer, colour: string, label: string): Fix {
   };
 }
 
+/** What would mend it, the gentlest first, and what is to be said of it. */
 function mend(
   layer: WordsLayer,
   read: Legibility,
   shownScale: number,
-  front: number,
+  layers: readonly Layer[],
 ): { detail: string; fixes: Fix[] } {
   if (layer.locked) return { detail: 'The layer is locked; unlock it to change it.', fixes: [] };
   const margin = (colour: string) => {
     const f = faintestLetter(read, shownScale, colour);
     return f ? f.contrast / f.needed : 0;
   };
-  const toFront: Fix[] = read.atFront
-    ? [
-        {
-          label: 'Bring the words to the front',
-          edit: { type: 'move-layer', name: `${layer.name} to the front`, id: layer.id, to: front },
-        },
-      ]
-    : [];
   const over = read.letters.some((l) => l.over !== null)
     ? 'What is seen of them is not their colour alone: something lies over them, or their strokes are thinner than a pixel.'
     : '';
-  const said = (detail: string) => [over, detail].filter(Boolean).join(' ');
+  const fixes: Fix[] = [];
+  if (read.atFront)
+    fixes.push({
+      label: 'Bring the words to the front',
+      edit: { type: 'move-layer', name: `${layer.name} to the front`, id: layer.id, to: layers.length - 1 },
+    });
   const shade = nearestShade(layer.paragraphs[0]!.runs[0]!.colour, (_, colour) => margin(colour) >= 1);
-  if (shade)
-    return {
-      detail: said(''),
-      fixes: [...toFront, recolour(layer, shade, `Use the nearest shade that passes, ${shade}`)],
-    };
-  const ink = inks.find((i) => margin(i.hex) >= 1);
-  if (ink)
-    return {
-      detail: said(`No shade of this colour passes; ${ink.name} would.`),
-      fixes: [...toFront, recolour(layer, ink.hex, `Make the words ${ink.name}`)],
-    };
-  if (toFront.length) return { detail: said(''), fixes: toFront };
-  return { detail: said('No one colour passes here. Move the words to a calmer place.'), fixes: [] };
+  const ink = shade ? undefined : inks.find((i) => margin(i.hex) >= 1);
+  if (shade) fixes.push(recolour(layer, shade, `Use the nearest shade that passes, ${shade}`));
+  if (ink) fixes.push(recolour(layer, ink.hex, `Make the words ${ink.name}`));
+  if (read.calm) {
+    const { by, contrast } = read.calm;
+    fixes.push({
+      label: `${moveText({ by, scale: 1 })}, to ${ratio(contrast)}`,
+      edit: { type: 'replace-layer', name: `${layer.name} to a calm place`, layer: movedWords(layer, by) },
+    });
+  }
+  const veil = veilBehind(layer, layers, allLetters(read), shownScale);
+  if (veil)
+    fixes.push({
+      label: `Veil behind it, just enough: about ${Math.round((veil.strength / (STRENGTHS - 1)) * 100)} %`,
+      edit: { type: 'add-layer', name: `Veil behind ${layer.name}`, at: layers.indexOf(layer), layer: veil },
+    });
+  const colours = shade
+    ? ''
+    : ink
+      ? `No shade of this colour passes; ${ink.name} would.`
+      : read.atFront
+        ? ''
+        : `No one colour passes here.${read.calm || veil ? '' : ' Move the words to a calmer place.'}`;
+  return { detail: [over, colours].filter(Boolean).join(' '), fixes };
+}
+
+/** How large a page shows the slot on each device, CSS px per slot px, and how that is said: the widest first. */
+function scalesOf(slot: Slot): { scale: number; said: string }[] {
+  const own = { scale: slot.shownWidth / slot.width, said: '' };
+  const others = shownOnDevices(slot).map(({ device, shown }) => ({
+    scale: Math.min(shown.scale.x, shown.scale.y),
+    said: `${on[device]} `,
+  }));
+  // Type that is shown larger needs no more than where it is shown smaller.
+  return [own, ...others.filter((o) => o.scale < own.scale - 1e-6)];
 }
 
 /**
- * Words have to stand out from the pixels really behind them. WCAG 2.2, 1.4.3 (AA), at the size
- * shown on the page; the sampling is our own (see `sampleGround`). Logos are exempt: 1.4.3 exempts logotypes.
+ * Words have to stand out from the pixels really behind them. WCAG 2.2, 1.4.3 (AA), at the sizes shown on the page of a
+ * desktop, a tablet and a phone, with the page's darkening in both its states where it can be switched; the sampling is
+ * our own (see `groundSampler`). Logos are exempt: 1.4.3 exempts logotypes.
  */
 export const faint = defineRule({
   id: 'faint',
+  about: 'Readable',
+  what: 'Words that do not stand out from the pixels really behind them, at the size each screen shows them, with the page’s darkening on and off.',
+  by: ['contrast', 'largeContrast'],
+  mends: 'To the front, a calm place nearby, the nearest shade of their colour, a veil behind them.',
   passed: 'All words stand out from what is behind them (logos are exempt)',
   needs: ['layers', 'legibility', 'slot'],
   judge({ layers, legibility, slot }): Finding[] | null {
     const words = layers.filter((l): l is WordsLayer => l.role === 'words' && l.visible);
     if (words.length === 0) return [];
     if (!legibility) return null;
-    const shownScale = slot.shownWidth / slot.width;
+    const scales = scalesOf(slot);
+    const smallest = smallestScale(slot);
     return words.flatMap((layer) => {
       const ground = legibility.find((l) => l.layer === layer.id);
-      const found = ground && faintestLetter(ground, shownScale);
-      if (!found || found.contrast >= found.needed) return [];
-      const { letter, contrast, needed } = found;
-      const { detail, fixes } = mend(layer, ground, shownScale, layers.length - 1);
+      if (!ground) return [];
+      const failing = scales.flatMap(({ scale, said }) =>
+        [ground.letters, ground.switched ?? []].flatMap((letters, k) => {
+          const found = faintestLetter({ letters }, scale);
+          return found && found.contrast < found.needed ? [{ ...found, said, switched: k === 1 }] : [];
+        }),
+      );
+      const worst = failing[0];
+      if (!worst) return [];
+      const { letter, contrast, needed, said, switched } = worst;
+      const { detail, fixes } = mend(layer, { ...ground, letters: allLetters(ground) }, smallest, layers);
       const samples = ground.letters.reduce((n, l) => n + l.samples, 0).toLocaleString('en-GB');
+      const state = switched ? `With the page’s darkening ${slot.darkening?.on ? 'off' : 'on'}.` : '';
       return [
         {
           id: `faint:${layer.id}`,
           group: 'before' as const,
-          title: `“${layer.name}” is too faint: ${ratio(contrast)}, needs ${needed}`,
+          title: `${said}“${layer.name}” is too faint: ${ratio(contrast)}, needs ${needed}`,
           detail: [
+            state,
             `At its faintest letter, “${letter.letter}”; ${samples} samples of the pixels behind the words.`,
             detail,
           ]
@@ -91,6 +133,7 @@ export const faint = defineRule({
             .join(' '),
           at: letter.box,
           layer: layer.id,
+          figures: [contrast],
           fixes,
         },
       ];

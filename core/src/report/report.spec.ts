@@ -18,6 +18,8 @@ const context = (graphic: Graphic): ReportContext => ({
   shaper,
   assets: new Map(),
   legibility: undefined,
+  printed: [],
+  today: '2026-11-29',
 });
 const find = (graphic: Graphic, rule: string): Finding[] =>
   createReporter()(context(graphic)).findings.filter((f) => f.id.startsWith(rule));
@@ -128,8 +130,12 @@ describe('enlarged', () => {
   });
 });
 
+/** What the table of rules says of one. */
+const told = { about: 'Words', what: '', by: [], mends: '' } as const;
+
 it('while a rule waits for a fact, what it found last stands, for layers that are there still, and for this graphic only', () => {
   const words: Rule = {
+    ...told,
     id: 'words',
     passed: 'Words were judged',
     needs: ['layers', 'legibility'],
@@ -164,7 +170,13 @@ it('while a rule waits for a fact, what it found last stands, for layers that ar
 
 it('a rule runs again only when something it needs changed', () => {
   let runs = 0;
-  const rule: Rule<'layers'> = { id: 'count', passed: 'Counted', needs: ['layers'], judge: () => (runs++, []) };
+  const rule: Rule<'layers'> = {
+    ...told,
+    id: 'count',
+    passed: 'Counted',
+    needs: ['layers'],
+    judge: () => (runs++, []),
+  };
   const judge = createReporter([rule]);
   const g = withLayers(blank(), words('x'));
   judge(context(g));

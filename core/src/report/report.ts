@@ -1,22 +1,56 @@
 import { covered } from './covered';
+import { cut } from './cut';
+import { doubled } from './doubled';
 import { enlarged } from './enlarged';
 import { faint } from './faint';
+import { firstScreen } from './first-screen';
+import { goneBy } from './gone-by';
+import { hidden } from './hidden';
+import { lastWord } from './last-word';
+import { licensed } from './licensed';
 import { makeable } from './makeable';
+import { nearlyGround } from './nearly-ground';
 import { outside } from './outside';
-import { stretched } from './stretched';
+import { placeholder } from './placeholder';
+import { repeated } from './repeated';
+import { safe } from './safe';
 import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
+import { short } from './short';
+import { small } from './small';
+import { straightQuotes } from './straight-quotes';
+import { stretched } from './stretched';
+import { takenSize } from './taken-size';
 import { transparency } from './transparency';
 import { undescribed } from './undescribed';
+import { wasteful } from './wasteful';
+import { zones } from './zones';
 
 /** All rules, in the order their findings are listed. */
 export const rules: readonly Rule[] = [
   makeable,
+  takenSize,
   covered,
-  faint,
+  short,
   outside,
+  zones,
+  safe,
+  cut,
+  faint,
+  small,
+  hidden,
   enlarged,
   stretched,
   transparency,
+  placeholder,
+  repeated,
+  nearlyGround,
+  firstScreen,
+  wasteful,
+  doubled,
+  goneBy,
+  straightQuotes,
+  lastWord,
+  licensed,
   undescribed,
 ];
 

@@ -5,6 +5,7 @@ import type { ExportChoices, Frame } from '../graphic/frame';
 import type { Shaper } from '../words/shaper';
 import type { Legibility } from '../legibility/legibility';
 import type { AssetFacts } from './asset-facts';
+import type { ThresholdName } from './thresholds';
 
 /** Everything rules may look at. `legibility` arrives later, from a worker; undefined until then. */
 export interface ReportContext {
@@ -14,6 +15,10 @@ export interface ReportContext {
   /** By asset hash; what is not there is taken for a full rectangle. */
   readonly assets: ReadonlyMap<string, AssetFacts>;
   readonly legibility: readonly Legibility[] | undefined;
+  /** What the page prints around the slot, as plain text. */
+  readonly printed: readonly string[];
+  /** The day on which it is judged, YYYY-MM-DD. */
+  readonly today: string;
 }
 
 /** What a rule can need; a rule runs again only when one of these changed. */
@@ -30,6 +35,8 @@ export interface Needs {
   shaper: Shaper;
   assets: ReadonlyMap<string, AssetFacts>;
   legibility: readonly Legibility[] | undefined;
+  printed: readonly string[];
+  today: string;
 }
 export type Need = keyof Needs;
 
@@ -45,6 +52,8 @@ export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] }
   shaper: (c) => c.shaper,
   assets: (c) => c.assets,
   legibility: (c) => c.legibility,
+  printed: (c) => c.printed,
+  today: (c) => c.today,
 };
 
 export interface Fix {
@@ -62,6 +71,8 @@ export interface Finding {
   /** Where it is, canvas px; null for the graphic as a whole. */
   readonly at: Box | null;
   readonly layer?: string;
+  /** What was measured: a finding that was left is shown again when one of them changes. */
+  readonly figures?: readonly number[];
   readonly fixes: readonly Fix[];
 }
 
@@ -76,8 +87,25 @@ export function fixable(finding: Omit<Finding, 'fixes'>, make: () => readonly Fi
   };
 }
 
+/** What rules are about, in the order in which they are listed. */
+export const subjects = [
+  'Cover and cut',
+  'Shape and zones',
+  'Sharp',
+  'Readable',
+  'Weight and file',
+  'Page',
+  'Rights and people',
+  'Words',
+] as const;
+
 export interface Rule<N extends Need = Need> {
   readonly id: string;
+  readonly about: (typeof subjects)[number];
+  /** What it finds, the figures it goes by, and what mends it: a sentence each, for the table of rules. */
+  readonly what: string;
+  readonly by: readonly ThresholdName[];
+  readonly mends: string;
   /** What it makes sure of, said when nothing was found. */
   readonly passed: string;
   readonly needs: readonly N[];

@@ -5,6 +5,10 @@ import { defineRule, type Finding } from './rule';
 /** A transparent canvas needs a format that has transparency; JPEG has none (ITU-T T.81 knows no alpha). */
 export const transparency = defineRule({
   id: 'transparency',
+  about: 'Weight and file',
+  what: 'A canvas with transparent parts in a format that has no transparency.',
+  by: [],
+  mends: 'A format that has it.',
   passed: 'The format keeps what is transparent',
   needs: ['layers', 'backdrop', 'canvas', 'frame', 'rect', 'choices', 'slot'],
   judge({ layers, backdrop, canvas, frame, rect, choices, slot }): Finding[] {

@@ -23,11 +23,17 @@ export function uncoveredParts(
   if (isOpaqueFill(backdrop)) return [];
   let uncovered: Box[] = [within];
   for (const layer of layers) {
-    if (!layer.visible || layer.role === 'words') continue;
-    const solid = isPicture(layer) ? solidBox(layer, canvas) : solidSheet(layer, canvas);
+    if (!layer.visible) continue;
+    const solid = solidBoxOf(layer, canvas);
     if (solid) uncovered = uncovered.flatMap((b) => without(b, solid)).filter((b) => b.width > 0.01 && b.height > 0.01);
   }
   return uncovered;
+}
+
+/** The box that a layer covers with nothing showing through, canvas px; null for none to speak of. */
+export function solidBoxOf(layer: Layer, canvas: Graphic['canvas']): Box | null {
+  if (layer.role === 'words') return null;
+  return isPicture(layer) ? solidBox(layer, canvas) : solidSheet(layer, canvas);
 }
 
 /** The box that a shape or a veil covers with nothing showing through, canvas px; null for none to speak of. */

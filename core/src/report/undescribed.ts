@@ -1,15 +1,25 @@
 import { isStaleDescription, proposedDescription } from '../graphic/describe';
 import { defineRule, type Finding } from './rule';
 
+/** Whether a description is a file’s name, as programs put it there: “IMG_2041.jpg”, “header-final-2”. */
+const isFileName = (text: string): boolean =>
+  /^\S+\.(jpe?g|png|webp|gif|svg|avif|heic)$/i.test(text.trim()) ||
+  /^(img|dsc|pxl|screenshot)[_-]?\d[\w-]*$/i.test(text.trim());
+
 /** A picture needs words for people who cannot see it, and words of this one. WCAG 2.2, 1.1.1 Non-text Content (A). */
 export const undescribed = defineRule({
   id: 'undescribed',
+  about: 'Rights and people',
+  what: 'No words for people who cannot see the graphic, words of an earlier state of it, or a file’s name instead of words.',
+  by: [],
+  mends: 'The words on it as a suggestion.',
   passed: 'It has a description for people who cannot see it',
   needs: ['layers', 'frame', 'choices'],
   judge({ layers, frame, choices }): Finding[] {
     if (!layers.some((l) => l.visible)) return [];
     const stale = isStaleDescription(choices, layers);
-    if (choices.alt.trim() && !stale) return [];
+    const named = isFileName(choices.alt);
+    if (choices.alt.trim() && !stale && !named) return [];
     const alt = proposedDescription(layers);
     const suggestion = alt ? ` Suggested: “${alt}”` : '';
     const take = {
@@ -24,12 +34,18 @@ export const undescribed = defineRule({
       {
         id: 'undescribed',
         group: 'time',
-        title: stale ? 'The description is of an earlier state' : 'No words for people who cannot see it',
-        detail: stale
-          ? `Words or photo changed since “${choices.alt}” was written.${suggestion}`
-          : suggestion.trim() || 'Say on the Export page what it shows.',
+        title: named
+          ? 'The description is only a file’s name'
+          : stale
+            ? 'The description is of an earlier state'
+            : 'No words for people who cannot see it',
+        detail: named
+          ? `“${choices.alt}” tells nobody what it shows.${suggestion}`
+          : stale
+            ? `Words or photo changed since “${choices.alt}” was written.${suggestion}`
+            : suggestion.trim() || 'Say on the Export page what it shows.',
         at: null,
-        fixes: [...(alt && alt !== choices.alt ? [take] : []), ...(stale ? [keep] : [])],
+        fixes: [...(alt && alt !== choices.alt ? [take] : []), ...(stale && !named ? [keep] : [])],
       },
     ];
   },

@@ -23,7 +23,7 @@ interface Known {
   legibility?: readonly Legibility[];
 }
 const judge = (graphic: Graphic, { assets = new Map(), legibility }: Known = {}) =>
-  createReporter()({ graphic, frame: frameOf(graphic), shaper, assets, legibility });
+  createReporter()({ graphic, frame: frameOf(graphic), shaper, assets, legibility, printed: [], today: '2026-11-29' });
 const find = (graphic: Graphic, rule: string, known?: Known): Finding[] =>
   judge(graphic, known).findings.filter((f) => f.id.startsWith(rule));
 

@@ -16,3 +16,9 @@ export function darkeningAt({ darkening }: Pick<Slot, 'darkening'>, up: number):
   const [a, b] = [footStops[next - 1]!, footStops[next]!];
   return darkening.strength * (a.share + ((b.share - a.share) * (up - a.at)) / (b.at - a.at));
 }
+
+/** A slot with the page's darkening the other way; null where it cannot be switched. */
+export function switchedDarkening<S extends Pick<Slot, 'darkening'>>(slot: S): S | null {
+  const { darkening } = slot;
+  return darkening?.switchable ? { ...slot, darkening: { ...darkening, on: !darkening.on } } : null;
+}

@@ -401,6 +401,15 @@ function laidOut(layer: WordsBlock, paragraphs: readonly SetParagraph[], shaper:
   return { items, box: enclosing([...own, ...boxes])!, ink, lines: lines.length, by };
 }
 
+/** The texts of a block's lines as they are broken, paragraph by paragraph. */
+export function lineTexts(layer: WordsBlock, shaper: Shaper): string[][] {
+  const { sizing } = layer;
+  const { by } = layoutOf(layer, shaper);
+  return setParagraphs(layer, shaper, sizing.kind !== 'grow').map((p) =>
+    rangesOf(p, by, sizing.kind === 'grow' ? null : sizing.width).map(({ from, to }) => p.text.slice(from, to).trim()),
+  );
+}
+
 const layouts = new WeakMap<WordsBlock, { shaper: Shaper; layout: WordsLayout }>();
 
 /** A words layer's layout, kept as long as the layer object lives (layers are never changed in place). */

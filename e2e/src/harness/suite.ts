@@ -28,14 +28,17 @@ async function keepDemo(folder: string): Promise<void> {
   writeFileSync(join(folder, 'port'), new URL(app.app).port);
 }
 
-/** The app and a browser for the tests of a file, the demo in place; both go when the tests are done. */
+/**
+ * The app and a browser for the tests of a file, the demo in place; both go when the tests are done. Without motion
+ * unless it is asked for: nothing has to be waited for, and two processes share two cores.
+ */
 export function withApp(choices: BrowserChoices = {}): { readonly app: RunningApp; readonly browser: Browser } {
   const held: { app?: RunningApp; browser?: Browser } = {};
   beforeAll(async () => {
     if (own && !existsSync(join(own, 'port'))) await keepDemo(own);
     const port = own && Number(readFileSync(join(own, 'port'), 'utf8'));
     held.app = await startApp(port ? { port } : {});
-    held.browser = await Browser.open({ ...choices, from: own && join(own, 'profile') });
+    held.browser = await Browser.open({ reducedMotion: true, ...choices, from: own && join(own, 'profile') });
     if (!own) return settleDemo(held.browser, held.app);
     await held.browser.go(`${held.app.app}/graphics`);
     await lookRound(held.browser);

@@ -1,8 +1,10 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import {
+  allLetters,
   createReporter,
   faintestLetter,
   frameOf,
+  smallestScale,
   type FitReport,
   type Frame,
   type Graphic,
@@ -93,8 +95,7 @@ export class FitReportService {
     const legibility = this.legibility();
     const own = legibility?.of[0] === graphic?.id ? legibility?.found.find((l) => l.layer === layer) : undefined;
     if (!graphic || !own) return null;
-    const { slot } = this.frameIn(graphic);
-    return faintestLetter(own, slot.shownWidth / slot.width, colour);
+    return faintestLetter({ letters: allLetters(own) }, smallestScale(this.frameIn(graphic).slot), colour);
   }
 
   private async look(graphic: Graphic, stop: AbortSignal): Promise<void> {

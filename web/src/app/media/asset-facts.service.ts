@@ -1,12 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import {
-  isPicture,
-  factsKey,
-  type AssetFacts,
-  type Graphic,
-  type PictureLayer,
-  type Silhouette,
-} from '@bright-slot/core';
+import { isPicture, factsKey, type AssetFacts, type Graphic, type PictureLayer } from '@bright-slot/core';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { PixelsService } from '../pixels/pixels.service';
 
@@ -25,10 +18,10 @@ export class AssetFactsService {
       [...used].map(([key, layer]) => {
         const going =
           this.asked.get(key) ??
-          this.silhouetteOf(layer).then((silhouette) => {
+          this.factsOf(layer).then((facts) => {
             // One that failed, or is not there yet, is looked at again when it is next asked for.
-            if (silhouette === undefined) this.asked.delete(key);
-            else this.facts.update((all) => new Map(all).set(key, { silhouette }));
+            if (facts === undefined) this.asked.delete(key);
+            else this.facts.update((all) => new Map(all).set(key, facts));
           });
         this.asked.set(key, going);
         going.catch(() => this.asked.delete(key));
@@ -38,9 +31,14 @@ export class AssetFactsService {
     return this.facts();
   }
 
-  private async silhouetteOf({ asset, cutout, vector }: PictureLayer): Promise<Silhouette | null | undefined> {
-    if (cutout && !vector) return this.pixels.sight.run({ kind: 'silhouette', asset, cutout });
+  private async factsOf({ asset, cutout, vector }: PictureLayer): Promise<AssetFacts | undefined> {
     const record = await this.repository.asset(asset);
-    return record && (record.silhouette ?? null);
+    const silhouette =
+      cutout && !vector
+        ? await this.pixels.sight.run({ kind: 'silhouette', asset, cutout })
+        : record && (record.silhouette ?? null);
+    if (silhouette === undefined) return undefined;
+    const { credit = '', licence = '', showCredit = false } = record ?? {};
+    return { silhouette, credit, licence, showCredit };
   }
 }

@@ -9,7 +9,7 @@ import {
   input,
   signal,
 } from '@angular/core';
-import { deviceWidths, type Device, type Slot } from '@bright-slot/core';
+import { deskWidth, deviceWidths, type Device, type Slot } from '@bright-slot/core';
 import { PageLikeness, Pages } from './page-likeness';
 
 /** A slot standing in a likeness of its page, at a device's width. */
@@ -74,7 +74,7 @@ export class SlotOnPage {
   protected readonly page = computed(() => this.pages.of(this.slot()));
   protected readonly width = computed(() =>
     this.device() === 'desktop'
-      ? Math.max(deviceWidths.desktop, this.slot().anyWidth ? 0 : this.slot().shownWidth + 64)
+      ? Math.max(deviceWidths.desktop, deskWidth(this.slot()))
       : deviceWidths[this.device()],
   );
   /** A phone is drawn as a phone: no wider than its share. */

@@ -1,7 +1,10 @@
 import {
+  allLetters,
   faintestLetter,
   leastVeil,
   marginAt,
+  smallestScale,
+  switchedDarkening,
   veiledWords,
   waysOf,
   withLayer,
@@ -72,11 +75,11 @@ async function settle(
   turn: Turn,
   words: ReadonlySet<string>,
 ): Promise<number | null> {
-  const shownScale = frame.slot.shownWidth / frame.slot.width;
+  const shownScale = smallestScale(frame.slot);
   const passes = async (strength: number): Promise<boolean> => {
     const found = await legibility(withLayer(graphic, { ...veil, strength }), frame, vectors, turn, words);
     return found.every((l) => {
-      const worst = faintestLetter(l, shownScale);
+      const worst = faintestLetter({ letters: allLetters(l) }, shownScale);
       return !worst || worst.contrast >= worst.needed;
     });
   };
@@ -106,10 +109,17 @@ export async function strengthFor(
   const veil = graphic.layers.find((l): l is VeilLayer => l.id === veilId && l.role === 'veil');
   // It was taken away since it was asked about.
   if (!veil) throw new Stopped();
-  const { slot } = frame;
-  const shownScale = slot.shownWidth / slot.width;
+  const shownScale = smallestScale(frame.slot);
   const reader = await readerFor(graphic, frame, vectors, turn);
-  const words = await lookAt(graphic, veil, reader);
+  // With the page's darkening on and off, where it can be switched: it has to do for both.
+  const other = switchedDarkening(reader.slot);
+  const readers = other ? [reader, { ...reader, slot: other }] : [reader];
+  const inEveryState = async (veil: VeilLayer) => {
+    const all: WordsRead[] = [];
+    for (const own of readers) all.push(...(await lookAt(graphic, veil, own)));
+    return all;
+  };
+  const words = await inEveryState(veil);
   await turn.pass();
   let found = leastVeil(readingsOf(words), shownScale);
   if (found.strength !== null) {
@@ -128,11 +138,11 @@ export async function strengthFor(
       await turn.pass();
     }
     for (const colour of INKS.filter((c) => c !== veil.colour)) {
-      const other = await lookAt(graphic, { ...veil, colour }, reader);
+      const there = await inEveryState({ ...veil, colour });
       await turn.pass();
-      const { strength } = leastVeil(readingsOf(other), shownScale);
+      const { strength } = leastVeil(readingsOf(there), shownScale);
       if (strength !== null) offers.push({ kind: 'veil', colour, strength });
     }
   }
-  return { ...found, words: words.length, offers };
+  return { ...found, words: new Set(words.map((w) => w.id)).size, offers };
 }

@@ -1,10 +1,17 @@
 import {
+  allLetters,
+  calmPlace,
   faintestLetter,
   judgingScale,
+  readEveryState,
   readWords,
+  roomIn,
+  smallestScale,
+  switchedDarkening,
   type Frame,
   type Graphic,
   type Legibility,
+  type LetterGround,
   type MakeLetterSheet,
   type PaintForJudging,
   type Reader,
@@ -60,25 +67,38 @@ export async function legibility(
   /** Only these layers; all where none are named. */
   only?: ReadonlySet<string>,
 ): Promise<Legibility[]> {
-  const { slot } = frame;
-  const shownScale = slot.shownWidth / slot.width;
+  const shownScale = smallestScale(frame.slot);
   const reader = await readerFor(graphic, frame, vectors, turn);
+  const other = switchedDarkening(reader.slot);
+  const faint = (letters: readonly LetterGround[]) => {
+    const worst = faintestLetter({ letters }, shownScale);
+    return worst !== null && worst.contrast < worst.needed;
+  };
   const found: Legibility[] = [];
   for (const layer of graphic.layers) {
     if (layer.role !== 'words' || !layer.visible || (only && !only.has(layer.id))) continue;
     const letters = await readWords(graphic, layer, reader);
+    const switched = other && (await readWords(graphic, layer, { ...reader, slot: other }));
     await turn.pass();
-    const own: Legibility = { layer: layer.id, letters };
-    const faint = (l: Pick<Legibility, 'letters'>) => {
-      const worst = faintestLetter(l, shownScale);
-      return worst !== null && worst.contrast < worst.needed;
-    };
-    if (!only && faint(own) && graphic.layers.at(-1) !== layer) {
-      const front = await readWords(atFront(graphic, layer), layer, reader);
-      found.push({ ...own, atFront: !faint({ letters: front }) });
-    } else found.push(own);
+    const own: Legibility = { layer: layer.id, letters, ...(switched ? { switched } : {}) };
+    if (only || !faint(allLetters(own))) {
+      found.push(own);
+      continue;
+    }
+    const covered = graphic.layers.at(-1) !== layer;
+    const front = covered && atFront(graphic, layer);
+    const clear = front && !faint(await readEveryState(front, layer, reader));
+    const calm = await calmPlaceOf(graphic, layer, frame, reader, shownScale);
+    await turn.pass();
+    found.push({ ...own, atFront: clear, ...(calm ? { calm } : {}) });
   }
   return found;
+}
+
+/** Where near it a layer's words stand out, within the frame's room, clear of zones and of other words and logos. */
+async function calmPlaceOf(graphic: Graphic, layer: WordsLayer, frame: Frame, reader: Reader, shownScale: number) {
+  const room = roomIn(frame, layer, graphic.layers, graphic.canvas, reader.shaper, new Map());
+  return calmPlace(graphic, layer, reader, { within: room.within, taken: [...room.zones, ...room.others] }, shownScale);
 }
 
 /** A graphic with a layer over all others. */

@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { firstValueFrom } from 'rxjs';
 import {
+  PLACEHOLDER,
   bad,
   cutText,
   firstRun,
@@ -136,7 +137,7 @@ export class AddLayers {
   }
 
   /** Words where there is room for them, open to be written. */
-  async words(text = 'Your words'): Promise<void> {
+  async words(text = PLACEHOLDER): Promise<void> {
     await this.fresh.settle();
     const graphic = this.workbench.graphic();
     if (!graphic) return;

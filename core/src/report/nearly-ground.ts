@@ -1,0 +1,44 @@
+import { differenceCiede2000 } from 'culori/fn';
+import { isOpaqueFill } from '../colour/fill';
+import { defineRule, type Finding } from './rule';
+import { thresholds } from './thresholds';
+
+const apart = differenceCiede2000();
+
+/** A backdrop that is nearly, but not quite, the page's own ground looks like a box that was meant to vanish. */
+export const nearlyGround = defineRule({
+  id: 'nearly-ground',
+  about: 'Page',
+  what: 'A backdrop of one colour that is nearly the page’s own ground, so that its edge looks like a mistake.',
+  by: ['nearlyGround', 'seenApart'],
+  mends: 'The page’s own ground.',
+  passed: 'The backdrop is the page’s ground, or clearly another',
+  needs: ['layers', 'backdrop', 'slot'],
+  judge({ layers, backdrop, slot }): Finding[] {
+    if (backdrop.kind !== 'colour' || !isOpaqueFill(backdrop) || slot.border) return [];
+    // What covers all of it is seen instead.
+    if (layers.some((l) => l.visible && l.role === 'photo' && l.place.mode === 'cover')) return [];
+    const by = apart(backdrop.colour, slot.ground);
+    if (by <= thresholds.seenApart.value || by > thresholds.nearlyGround.value) return [];
+    return [
+      {
+        id: 'nearly-ground',
+        group: 'time',
+        title: `The backdrop is nearly the page’s ground: ΔE ${by.toFixed(1)}`,
+        detail: `${backdrop.colour} beside ${slot.ground}: its edge will show as a faint box.`,
+        at: null,
+        figures: [by],
+        fixes: [
+          {
+            label: `Take the page’s ground, ${slot.ground}`,
+            edit: {
+              type: 'set-backdrop',
+              backdrop: { kind: 'colour', colour: slot.ground },
+              name: `Backdrop: the page’s ground, ${slot.ground}`,
+            },
+          },
+        ],
+      },
+    ];
+  },
+});

@@ -1,0 +1,47 @@
+/** A figure that rules go by, its unit, and where it comes from. */
+export interface Threshold {
+  readonly value: number;
+  readonly unit: string;
+  readonly source: string;
+}
+
+const practice = 'common practice, no source';
+
+/** All figures that the fit report goes by. */
+export const thresholds = {
+  contrast: { value: 4.5, unit: ': 1 and more', source: 'WCAG 2.2, 1.4.3 Contrast (Minimum) (AA)' },
+  largeContrast: {
+    value: 3,
+    unit: ': 1 and more, for type of 24 CSS px (18.66 when bold) and more',
+    source: 'WCAG 2.2, 1.4.3 Contrast (Minimum) (AA), and its definition of “large scale”',
+  },
+  letterHeight: { value: 9, unit: 'CSS px of type size as shown, at the least', source: practice },
+  overEdge: { value: 0.5, unit: 'px over an edge are not to be seen', source: practice },
+  zone: { value: 1, unit: 'px under what the page lays over it are not to be seen', source: practice },
+  bare: { value: 0.01, unit: 'px that are not covered count as covered', source: 'rounding' },
+  short: {
+    value: 3,
+    unit: 'px that a band, a line or a sheet stops short of an edge look like a mistake',
+    source: practice,
+  },
+  enlarged: { value: 1.1, unit: 'times its own pixels is hardly seen', source: practice },
+  stretched: { value: 0.01, unit: 'of its proportions is hardly seen', source: practice },
+  nearlyGround: {
+    value: 5,
+    unit: 'ΔE (CIEDE2000) from the page’s ground and less look like a mistake',
+    source: `CIE 142-2001 for the measure; the figure is ${practice}`,
+  },
+  seenApart: {
+    value: 1,
+    unit: 'ΔE (CIEDE2000) and less are not told apart',
+    source: `CIE 142-2001 for the measure; the figure is ${practice}`,
+  },
+  firstScreen: { value: 0.75, unit: 'of the first screen and more leave the page no room', source: practice },
+  lastWord: { value: 8, unit: 'letters and fewer on a last line by themselves', source: practice },
+  leftChange: {
+    value: 0.1,
+    unit: 'by which a figure may change before a finding that was left is shown again',
+    source: practice,
+  },
+} as const satisfies Record<string, Threshold>;
+export type ThresholdName = keyof typeof thresholds;

@@ -1,0 +1,109 @@
+import type { Box } from '../geometry/box';
+import type { PageKind, ShownAt, Slot } from './slot';
+
+/** Widths of the window that stand for three kinds of device, CSS px: common practice, no source. */
+export const deviceWidths = { desktop: 1280, tablet: 768, phone: 390 } as const;
+export type Device = keyof typeof deviceWidths;
+export const devices = ['desktop', 'tablet', 'phone'] as const satisfies readonly Device[];
+/** Heights of the first screen of each, CSS px: common practice, no source. */
+export const deviceHeights: Readonly<Record<Device, number>> = { desktop: 800, tablet: 1024, phone: 844 };
+
+/** Up to these widths a page stands as on a tablet, as on a phone, CSS px. */
+export const TABLET_MOST = 899;
+export const PHONE_MOST = 559;
+
+/** Pages on which a slot may be as wide as the window. */
+const toTheEdge: ReadonlySet<PageKind> = new Set(['form']);
+
+/** The room a page leaves for its slots at a width of the window, CSS px. */
+export function columnAt({ anyWidth, page }: Pick<Slot, 'anyWidth' | 'page'>, windowWidth: number): number {
+  if (anyWidth || toTheEdge.has(page)) return windowWidth;
+  return windowWidth - (windowWidth <= PHONE_MOST ? 24 : 40);
+}
+
+/** A slot as its page shows it. */
+export interface Shown {
+  /** CSS px of the page. */
+  readonly width: number;
+  readonly height: number;
+  /** The part of the slot that is to be seen, slot px: the page cuts off the rest. */
+  readonly part: Box;
+  /** CSS px of the page that a slot px is drawn at. */
+  readonly scale: { readonly x: number; readonly y: number };
+}
+
+const modeAt = (slot: Pick<Slot, 'tablet' | 'phone'>, windowWidth: number): ShownAt =>
+  windowWidth <= PHONE_MOST ? slot.phone : windowWidth <= TABLET_MOST ? slot.tablet : { mode: 'scales' };
+
+/** The frame that a page keeps for a slot in a window of a width, CSS px; null where it shows none. */
+function frameAt(slot: Slot, windowWidth: number): { width: number; height: number } | null {
+  const column = columnAt(slot, windowWidth);
+  const at = modeAt(slot, windowWidth);
+  switch (at.mode) {
+    case 'hidden':
+      return null;
+    case 'size':
+      return { width: Math.min(at.width, column), height: at.height };
+    case 'height':
+      return { width: column, height: at.height };
+    case 'scales': {
+      if (slot.anyWidth) return { width: column, height: slot.height };
+      const border = 2 * (slot.border?.width ?? 0);
+      const width = Math.min(slot.shownWidth, column - border);
+      return { width, height: (width * slot.height) / slot.width };
+    }
+  }
+}
+
+/**
+ * How a page shows a slot in a window of a width (CSS px): how large, which part of it, at which scale; null where it
+ * shows none. As CSS fits pictures (CSS Images Module Level 3, section 5.5): `fills-…` is `cover`, `fits-within`
+ * `contain`, `stretches` `fill`, `top-left` `none`.
+ */
+export function shownAt(slot: Slot, windowWidth: number): Shown | null {
+  const frame = frameAt(slot, windowWidth);
+  if (!frame) return null;
+  const [across, down] = [frame.width / slot.width, frame.height / slot.height];
+  const whole: Box = { x: 0, y: 0, width: slot.width, height: slot.height };
+  switch (slot.fit) {
+    case 'stretches':
+      return { ...frame, part: whole, scale: { x: across, y: down } };
+    case 'fits-within': {
+      const by = Math.min(across, down);
+      return { ...frame, part: whole, scale: { x: by, y: by } };
+    }
+    case 'top-left': {
+      const part = { ...whole, width: Math.min(slot.width, frame.width), height: Math.min(slot.height, frame.height) };
+      return { ...frame, part, scale: { x: 1, y: 1 } };
+    }
+    case 'fills-centre':
+    case 'fills-top':
+    case 'asks-crop': {
+      const by = Math.max(across, down);
+      const [width, height] = [frame.width / by, frame.height / by];
+      const y = slot.fit === 'fills-top' ? 0 : (slot.height - height) / 2;
+      return { ...frame, part: { x: (slot.width - width) / 2, y, width, height }, scale: { x: by, y: by } };
+    }
+  }
+}
+
+/** The devices on which a slot is shown, and how; the widest first. */
+export function shownOnDevices(slot: Slot): { readonly device: Device; readonly shown: Shown }[] {
+  return devices.flatMap((device) => {
+    const width = device === 'desktop' ? Math.max(deviceWidths.desktop, deskWidth(slot)) : deviceWidths[device];
+    const shown = shownAt(slot, width);
+    return shown ? [{ device, shown }] : [];
+  });
+}
+
+/** The least window at a desk in which a slot stands at its full width, CSS px; 0 where it is as wide as any. */
+export const deskWidth = (slot: Slot): number => (slot.anyWidth ? 0 : slot.shownWidth + 64);
+
+/**
+ * The smallest scale (CSS px of the page per slot px) at which type on a slot is shown on any device: what is read there
+ * is read everywhere, since WCAG asks more of small type than of large.
+ */
+export function smallestScale(slot: Slot): number {
+  const scales = shownOnDevices(slot).map(({ shown }) => Math.min(shown.scale.x, shown.scale.y));
+  return Math.min(slot.shownWidth / slot.width, ...scales);
+}
