@@ -1,5 +1,8 @@
 /** How much of each thing a graphic holds. They stand here once: schemas, fields and what people are told follow them. */
 export const limits = {
+  /** Letters of why a finding was left, and findings that can be. */
+  reason: 200,
+  left: 100,
   /** Letters (UTF-16 units) of a graphic's or a layer's name, of a step's, of the description for readers. */
   name: 120,
   step: 200,

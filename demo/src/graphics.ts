@@ -147,10 +147,10 @@ export const graphics: readonly DemoGraphic[] = [
         title(
           'slim-header',
           'Ottermill Pottery\nstoneware for the table, made by the water',
-          { name: 'Title', x: 34, y: 16 },
+          { name: 'Title', x: 34, y: 12 },
           { size: 36, colour: '#4a2617', face: lora },
         ),
-        { size: 17, face: plain, colour: '#3d4f47' },
+        { size: 24, face: plain, colour: '#3d4f47' },
       ),
     ],
   },
@@ -172,7 +172,7 @@ export const graphics: readonly DemoGraphic[] = [
         ...title(
           'blog-header',
           'Notes from\nthe Wheel',
-          { name: 'Title', x: 44, y: 30 },
+          { name: 'Title', x: 44, y: 24 },
           { size: 54, colour: '#f7e9cd', face: lora },
         ),
         lineSpacing: 1.08,
@@ -180,8 +180,8 @@ export const graphics: readonly DemoGraphic[] = [
       title(
         'blog-header',
         'a diary from the mill',
-        { name: 'Line', x: 46, y: 152 },
-        { size: 19, colour: '#e6cfa4', face: plain },
+        { name: 'Line', x: 46, y: 148 },
+        { size: 24, colour: '#e6cfa4', face: plain },
       ),
     ],
   },
@@ -198,7 +198,7 @@ export const graphics: readonly DemoGraphic[] = [
         title(
           'page-cover',
           'Kiln opening\nSaturday at four',
-          { name: 'Title', x: 96, y: 92 },
+          { name: 'Title', x: 150, y: 92 },
           { size: 36, colour: '#ffe9c2', face: lora },
         ),
         { size: 21, face: plain, colour: '#ffffff' },

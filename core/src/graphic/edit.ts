@@ -2,7 +2,8 @@ import type { Slot } from '../slot/slot';
 import { describedState } from './describe';
 import { adaptToSlot } from './adapt-to-slot';
 import type { Backdrop, Graphic, Layer } from './graphic';
-import type { ExportChoices } from './frame';
+import type { ExportChoices, Frame, LeftFinding } from './frame';
+import { limits } from '../limits';
 
 /**
  * One change to a graphic, a plain value. `name` is what the list of steps says.
@@ -20,6 +21,8 @@ export type Change =
   | { readonly type: 'set-backdrop'; readonly backdrop: Backdrop }
   | { readonly type: 'adapt-to-slot'; readonly frame: string; readonly slot: Slot }
   | { readonly type: 'set-export'; readonly frame: string; readonly choices: Partial<ExportChoices> }
+  | { readonly type: 'leave-finding'; readonly frame: string; readonly left: LeftFinding }
+  | { readonly type: 'take-up-finding'; readonly frame: string; readonly finding: string }
   | { readonly type: 'rename'; readonly to: string }
   /** Several changes that are one step. */
   | { readonly type: 'together'; readonly edits: readonly Change[] };
@@ -28,6 +31,11 @@ function inserted<T>(list: readonly T[], items: readonly T[], at: number | undef
   const place = Math.min(Math.max(at ?? list.length, 0), list.length);
   return [...list.slice(0, place), ...items, ...list.slice(place)];
 }
+
+const withFrame = (graphic: Graphic, id: string, change: (frame: Frame) => Frame): Graphic => ({
+  ...graphic,
+  frames: graphic.frames.map((f) => (f.id === id ? change(f) : f)),
+});
 
 /** The graphic after an edit; the same object where the edit changes nothing. */
 export function applyEdit(
@@ -56,22 +64,24 @@ export function applyEdit(
     case 'adapt-to-slot':
       return adaptToSlot(graphic, edit.frame, edit.slot);
     case 'set-export':
-      return {
-        ...graphic,
-        frames: graphic.frames.map((f) =>
-          f.id === edit.frame
-            ? {
-                ...f,
-                export: {
-                  ...f.export,
-                  ...edit.choices,
-                  // A description is of what is there when it is written.
-                  ...(edit.choices.alt === undefined ? {} : { altFor: describedState(graphic.layers) }),
-                },
-              }
-            : f,
-        ),
-      };
+      return withFrame(graphic, edit.frame, (f) => ({
+        ...f,
+        export: {
+          ...f.export,
+          ...edit.choices,
+          // A description is of what is there when it is written.
+          ...(edit.choices.alt === undefined ? {} : { altFor: describedState(graphic.layers) }),
+        },
+      }));
+    case 'leave-finding': {
+      const { frame, left } = edit;
+      return withFrame(graphic, frame, (f) => ({
+        ...f,
+        left: [...f.left.filter((l) => l.finding !== left.finding), left].slice(-limits.left),
+      }));
+    }
+    case 'take-up-finding':
+      return withFrame(graphic, edit.frame, (f) => ({ ...f, left: f.left.filter((l) => l.finding !== edit.finding) }));
     case 'rename':
       return { ...graphic, name: edit.to };
     case 'together':

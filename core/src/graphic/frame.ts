@@ -16,6 +16,14 @@ export const ExportChoices = z.object({
 });
 export type ExportChoices = z.infer<typeof ExportChoices>;
 
+/** A finding of the fit report that was left as it is: why, and what it measured then. */
+export const LeftFinding = z.object({
+  finding: z.string().min(1).max(120),
+  reason: z.string().min(1).max(limits.reason),
+  figures: z.array(z.number()).max(8),
+});
+export type LeftFinding = z.infer<typeof LeftFinding>;
+
 /** A window on the canvas that becomes a file of its own: where it lies (canvas px), for which slot, and as what. */
 export const Frame = z.object({
   id: LayerId,
@@ -23,6 +31,7 @@ export const Frame = z.object({
   /** The slot as it was when the graphic was made for it. */
   slot: Slot,
   export: ExportChoices,
+  left: z.array(LeftFinding).max(limits.left),
 });
 export type Frame = z.infer<typeof Frame>;
 
@@ -36,6 +45,7 @@ export function frameFor(id: string, rect: Frame['rect'], slot: Slot): Frame {
     rect,
     slot,
     export: { format: slot.keepsTransparency ? 'png' : slot.formats[0]!, quality: 85, alt: '' },
+    left: [],
   };
 }
 

@@ -17,7 +17,7 @@ const read = () => Graphic.parse({ ...old, frames });
 describe('a graphic of version 2', () => {
   it('is read with pictures as they came, nothing done to them', () => {
     const graphic = read();
-    expect(graphic.version).toBe(6);
+    expect(graphic.version).toBe(7);
     const [photo, logo] = graphic.layers;
     expect(logo).toMatchObject({ ...plainAppearance, place: { mode: 'free', x: 20, y: 30, width: 240 } });
     expect(photo).toMatchObject({ ...plainAppearance, focus: { x: 0.4, y: 1 } });

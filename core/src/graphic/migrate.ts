@@ -69,6 +69,13 @@ const framesNow = ({ export: choices, ...old }: OldGraphic): OldGraphic => ({
   frames: each(old.frames, (f) => ({ export: choices, ...f })),
 });
 
+/** Version 6: no finding of the fit report had been left. */
+const leftNow = (old: OldGraphic): OldGraphic => ({
+  ...old,
+  version: 7,
+  frames: each(old.frames, (f) => ({ left: [], ...f })),
+});
+
 function gradientNow(backdrop: unknown, canvas: unknown): unknown {
   const b = backdrop as { kind?: unknown; angle?: unknown; stops?: unknown } | null | undefined;
   const size = canvas as { width?: unknown; height?: unknown } | null | undefined;
@@ -91,5 +98,6 @@ export function migrateGraphic(value: unknown): unknown {
   if (now.version === 3) now = wordsNow(now);
   if (now.version === 4) now = fillsNow(now);
   if (now.version === 5) now = framesNow(now);
+  if (now.version === 6) now = leftNow(now);
   return now;
 }

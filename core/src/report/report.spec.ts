@@ -190,6 +190,7 @@ it('says the fit in a word', () => {
   const at = (...groups: ('before' | 'time')[]) =>
     fitWord({
       passed: [],
+      left: [],
       waiting: false,
       findings: groups.map((group, i) => ({ id: `${i}`, group, title: '', detail: '', at: null, fixes: [] })),
     });

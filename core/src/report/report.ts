@@ -14,7 +14,9 @@ import { outside } from './outside';
 import { placeholder } from './placeholder';
 import { repeated } from './repeated';
 import { safe } from './safe';
-import { selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
+import type { LeftFinding } from '../graphic/frame';
+import { thresholds } from './thresholds';
+import { fixable, selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
 import { short } from './short';
 import { small } from './small';
 import { straightQuotes } from './straight-quotes';
@@ -54,8 +56,16 @@ export const rules: readonly Rule[] = [
   undescribed,
 ];
 
+/** A finding that was left. */
+export interface LeftOne {
+  readonly finding: Finding;
+  readonly reason: string;
+}
+
 export interface FitReport {
   readonly findings: readonly Finding[];
+  /** What was found and left as it is, and why. */
+  readonly left: readonly LeftOne[];
   /** What was checked and found right. */
   readonly passed: readonly string[];
   /** Whether a rule still waits for what it needs. */
@@ -97,19 +107,42 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
       if (!found) waiting = true;
       else if (!found.length) passed.push(rule.passed);
     }
+    const told = findings.map((f) => toldAgain(f, frame.left));
+    const open = told.filter((f): f is Finding => !('reason' in f));
     return {
-      findings: [...findings.filter((f) => f.group === 'before'), ...findings.filter((f) => f.group === 'time')],
+      findings: [...open.filter((f) => f.group === 'before'), ...open.filter((f) => f.group === 'time')],
+      left: told.filter((f): f is LeftOne => 'reason' in f),
       passed,
       waiting,
     };
   };
 }
 
+/** Whether figures are as they were when a finding was left, to within a tenth. */
+const unchanged = (then: readonly number[], now: readonly number[]): boolean =>
+  then.length === now.length &&
+  then.every((n, i) => Math.abs(n - now[i]!) <= thresholds.leftChange.value * Math.max(Math.abs(n), 1e-9) + 1e-9);
+
+/** A finding as one that was left, or again where its figures have changed since. */
+function toldAgain(finding: Finding, left: readonly LeftFinding[]): Finding | LeftOne {
+  const known = left.find((l) => l.finding === finding.id);
+  if (!known) return finding;
+  if (unchanged(known.figures, finding.figures ?? [])) return { finding, reason: known.reason };
+  const { id, group, title, detail, at, layer, figures } = finding;
+  const again = `You left it (“${known.reason}”), but it has changed since. ${detail}`;
+  // Fixes are made when they are looked at: they stay so.
+  return fixable(
+    { id, group, title, detail: again, at, ...(layer ? { layer } : {}), ...(figures ? { figures } : {}) },
+    () => finding.fixes,
+  );
+}
+
 /** Reports on the frames of one graphic as one: what is found in several is told once. */
 export function togetherReport(reports: readonly FitReport[]): FitReport {
   const findings = [...new Map(reports.flatMap((r) => r.findings.map((f) => [`${f.id} ${f.title}`, f]))).values()];
   const passed = reports[0]?.passed.filter((p) => reports.every((r) => r.passed.includes(p))) ?? [];
-  return { findings, passed, waiting: reports.some((r) => r.waiting) };
+  const left = [...new Map(reports.flatMap((r) => r.left.map((l) => [l.finding.id, l]))).values()];
+  return { findings, left, passed, waiting: reports.some((r) => r.waiting) };
 }
 
 /** "fits", "2 to fix" or "1 to look at". */

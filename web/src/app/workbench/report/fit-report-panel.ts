@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { type Finding, type Fix } from '@bright-slot/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signal } from '@angular/core';
+import { cutText, limits, type Finding, type Fix } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import { FitReportService } from '../../document/fit-report.service';
 import { ReportPicture } from './report-picture';
@@ -88,6 +88,37 @@ import { ReportPicture } from './report-picture';
       line-height: 1.3;
       text-align: left;
     }
+    .link {
+      display: block;
+      border: 0;
+      background: none;
+      padding: 4px 0 0;
+      font: inherit;
+      font-size: 13px;
+      color: var(--ink-soft);
+      text-decoration: underline;
+      text-underline-offset: 3px;
+      cursor: pointer;
+    }
+    .leave {
+      display: flex;
+      gap: 6px;
+      margin-top: 6px;
+    }
+    .leave input {
+      flex: 1;
+      min-width: 0;
+    }
+    li .leave .button {
+      margin: 0;
+    }
+    .left {
+      list-style: none;
+      padding: 0;
+    }
+    .left li span {
+      display: block;
+    }
     .fits {
       font-weight: 600;
       padding-bottom: 10px;
@@ -162,5 +193,39 @@ export class FitReportPanel {
 
   protected take(fix: Fix): void {
     this.workbench.edit(fix.edit);
+  }
+
+  /** The finding that is about to be left: it is asked why. */
+  protected readonly leaving = signal<string | null>(null);
+  protected readonly mostReason = limits.reason;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  protected askWhy(finding: Finding): void {
+    this.leaving.set(finding.id);
+    setTimeout(() => this.host.nativeElement.querySelector<HTMLInputElement>('.leave input')?.focus());
+  }
+
+  protected leave(finding: Finding, typed: string): void {
+    const frame = this.frame();
+    const reason = cutText(typed.toWellFormed().trim(), limits.reason);
+    if (!frame || !reason) return;
+    this.leaving.set(null);
+    this.workbench.edit({
+      type: 'leave-finding',
+      name: `Left: ${finding.title}`,
+      frame: frame.id,
+      left: { finding: finding.id, reason, figures: [...(finding.figures ?? [])] },
+    });
+  }
+
+  protected takeUp(finding: Finding): void {
+    const frame = this.frame();
+    if (frame)
+      this.workbench.edit({
+        type: 'take-up-finding',
+        name: `Taken up again: ${finding.title}`,
+        frame: frame.id,
+        finding: finding.id,
+      });
   }
 }
