@@ -26,14 +26,20 @@ export function veilBehind(
   const id = `veil-${layer.id}`.slice(0, 64);
   // Read by a line or through something: there a veil's share cannot be told without painting it.
   if (!letters.length || letters.some((l) => l.line || l.over) || layers.some((l) => l.id === id)) return null;
-  const inks = letters.map((l) => luminance(l.colour));
+  // Of letters of one kind the darkest and the lightest that any stands on: there may be thousands.
+  const kinds = new Map<string, { ink: number; needed: number; ends: [number, number] }>();
+  for (const { colour, size, weight, ground } of letters) {
+    const key = `${colour}|${size}|${weight}`;
+    const ends = [ground[0]!, ground.at(-1)!] as const;
+    const known = kinds.get(key);
+    if (known) known.ends = [Math.min(known.ends[0], ends[0]), Math.max(known.ends[1], ends[1])];
+    else kinds.set(key, { ink: luminance(colour), needed: contrastNeeded(size * shownScale, weight), ends: [...ends] });
+  }
   const passes = (veil: number, share: number) =>
-    letters.every((l, i) => {
-      const needed = contrastNeeded(l.size * shownScale, l.weight);
-      // The grounds ascend: what is nearest to the ink lies at one of the ends, or between them.
-      const ends = [l.ground[0]!, l.ground.at(-1)!].map((g) => through(g, veil, share));
-      const between = inks[i]! >= Math.min(...ends) && inks[i]! <= Math.max(...ends);
-      return !between && ends.every((g) => contrastOfLuminance(inks[i]!, g) >= needed);
+    [...kinds.values()].every(({ ink, needed, ends }) => {
+      const seen = ends.map((g) => through(g, veil, share));
+      const between = ink >= Math.min(...seen) && ink <= Math.max(...seen);
+      return !between && seen.every((g) => contrastOfLuminance(ink, g) >= needed);
     });
   const found = ['#000000', '#ffffff'].flatMap((colour) => {
     const veil = colour === '#000000' ? 0 : 255;

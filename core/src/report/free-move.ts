@@ -1,11 +1,14 @@
 import { contains, grown, intersection, moved, right, bottom, type Box, type Point, type Size } from '../geometry/box';
+import { middleOf } from '../geometry/turn';
 import { movedLayer, scaledLayer } from '../graphic/arrange';
+import { placedBox } from '../graphic/picture-geometry';
 import type { Layer } from '../graphic/graphic';
 import type { Frame } from '../graphic/frame';
 import { safeBoxes } from '../slot/safe';
 import { shownOnDevices } from '../slot/shown';
 import type { Slot } from '../slot/slot';
 import type { Shaper } from '../words/shaper';
+import { textOf } from '../words/words';
 import type { AssetFacts } from './asset-facts';
 import { boxOf, extremes, type Subject } from './extent';
 import { beyondShape } from './shape-depth';
@@ -33,6 +36,10 @@ export interface Freed<L extends Subject = Subject> {
 const APART = 4;
 /** Sizes that are tried where no place is large enough. */
 const SCALES = Array.from({ length: 40 }, (_, i) => 0.94 ** i);
+
+/** Longer texts than titles and lines, in letters. */
+const LONG = 1000;
+export const isLong = (layer: Subject): boolean => layer.role === 'words' && textOf(layer).length > LONG;
 
 /**
  * The room that words and logos have in a frame: its safe area, as far as every device shows it, clear of what the page
@@ -83,14 +90,23 @@ export function freed<L extends Subject>(
   shaper: Shaper,
   assets: ReadonlyMap<string, AssetFacts>,
 ): Freed<L> | null {
+  const points = extremes(layer, canvas, shaper, assets);
+  // Laying out so long a text anew takes longer than a press may: it is moved, not made smaller.
+  const long = isLong(layer);
+  const anchor = layer.role === 'words' ? layer.place : middleOf(placedBox(layer, canvas));
   for (const taken of [[...room.zones, ...room.others], room.zones])
-    for (const scale of SCALES) {
+    for (const scale of long ? [1] : SCALES) {
+      // By its outline in proportion first: laying out a long text at every size would take seconds.
+      if (!shortest(scaledAbout(points, anchor, scale), room, taken)) continue;
       const own = scale === 1 ? layer : scaledLayer(layer, scale, canvas);
-      const by = shortest(extremes(own, canvas, shaper, assets), room, taken);
+      const by = shortest(scale === 1 ? points : extremes(own, canvas, shaper, assets), room, taken);
       if (by) return { layer: movedLayer(own, by, canvas), by, scale };
     }
   return null;
 }
+
+const scaledAbout = (points: readonly Point[], about: Point, by: number): Point[] =>
+  points.map((p) => ({ x: about.x + (p.x - about.x) * by, y: about.y + (p.y - about.y) * by }));
 
 function shortest(points: readonly Point[], { within, rect, shape }: FreeRoom, taken: readonly Box[]): Point | null {
   if (!points.length) return null;

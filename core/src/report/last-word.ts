@@ -1,6 +1,7 @@
 import type { WordsLayer } from '../graphic/graphic';
 import { lineTexts } from '../words/layout';
 import type { Shaper } from '../words/shaper';
+import { isLong } from './free-move';
 import { called } from './zones';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 import { visibleWords } from './said';
@@ -8,7 +9,8 @@ import { thresholds } from './thresholds';
 
 /** The short word that stands on the last of a paragraph's lines by itself; null where none does. */
 function leftOver(layer: WordsLayer, shaper: Shaper): string | null {
-  if (layer.sizing.kind === 'grow') return null;
+  // A long text has its lines broken for reading; measuring it takes longer than it is worth.
+  if (layer.sizing.kind === 'grow' || isLong(layer)) return null;
   for (const lines of lineTexts(layer, shaper)) {
     const last = lines.at(-1)!;
     const word = last.replace(/[^\p{L}\p{N}]+$/u, '');

@@ -5,7 +5,7 @@ import { shownOnDevices } from '../slot/shown';
 import { layoutOf, wordsBounds } from '../words/layout';
 import { called } from './zones';
 import { on } from './cut';
-import { freed, moveText, roomIn } from './free-move';
+import { freed, isLong, moveText, roomIn } from './free-move';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 import { thresholds } from './thresholds';
 
@@ -38,7 +38,7 @@ export const small = defineRule({
         if (!worst || worst.high >= least) return [];
         const { device, shown, high } = worst;
         const fixes = (): Fix[] => {
-          if (layer.locked || layer.sizing.kind === 'fill') return [];
+          if (layer.locked || layer.sizing.kind === 'fill' || isLong(layer)) return [];
           // Sizes come in tenths of a px.
           const wanted = Math.ceil((least / Math.min(shown.scale.x, shown.scale.y)) * 10) / 10;
           const larger = scaledWords(layer, wanted / (size / layout.by));

@@ -73,9 +73,7 @@ export class SlotOnPage {
   private readonly pages = inject(Pages);
   protected readonly page = computed(() => this.pages.of(this.slot()));
   protected readonly width = computed(() =>
-    this.device() === 'desktop'
-      ? Math.max(deviceWidths.desktop, deskWidth(this.slot()))
-      : deviceWidths[this.device()],
+    this.device() === 'desktop' ? Math.max(deviceWidths.desktop, deskWidth(this.slot())) : deviceWidths[this.device()],
   );
   /** A phone is drawn as a phone: no wider than its share. */
   protected readonly scale = computed(() => Math.min(1, this.room() / this.width()));

@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, signa
 import { cutText, limits, type Finding, type Fix } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import { FitReportService } from '../../document/fit-report.service';
+import { VisitorSees } from '../page/visitor-sees';
 import { ReportPicture } from './report-picture';
 
 /** What stands between the graphic and its slot, numbered and pinned to its place. */
 @Component({
   selector: 'bs-fit-report',
-  imports: [ReportPicture],
+  imports: [ReportPicture, VisitorSees],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './fit-report-panel.html',
   styles: `

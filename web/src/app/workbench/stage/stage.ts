@@ -43,16 +43,29 @@ import { PaintLoop } from './paint-loop';
 import { SampleView } from './sample-view';
 import { SubjectHints } from './subject-hints';
 import { SubjectView } from './subject-view';
+import { OnPage } from '../page/on-page';
+import { PageViews } from '../page/page-views';
 import { Viewport } from './viewport';
 import { WordsEditor } from './words-editor';
 
 /** The canvas, lit, in its page: what lies over it, and what is done on it by hand. */
 @Component({
   selector: 'bs-stage',
-  imports: [CropView, EditPoint, FrameOutlines, Icon, MatTooltip, PageLikeness, SampleView, SubjectView, WordsEditor],
+  imports: [
+    OnPage,
+    CropView,
+    EditPoint,
+    FrameOutlines,
+    Icon,
+    MatTooltip,
+    PageLikeness,
+    SampleView,
+    SubjectView,
+    WordsEditor,
+  ],
   providers: [Viewport, PaintLoop],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'stage', '[class.only]': 'only()', '[class.on-page]': 'onPage()' },
+  host: { class: 'stage', '[class.only]': 'only()' },
   templateUrl: './stage.html',
   styleUrl: './stage.scss',
 })
@@ -70,7 +83,9 @@ export class Stage {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly hits = viewChild.required<ElementRef<HTMLDivElement>>('hits');
 
-  protected readonly onPage = signal(false);
+  private readonly pageViews = inject(PageViews);
+  /** The page stands where the canvas stood. */
+  protected readonly onPage = computed(() => this.pageViews.open() && !this.only());
   protected readonly latch = new Latch(
     () => this.only(),
     (on) => this.onlyHeld.emit(on),
@@ -156,8 +171,14 @@ export class Stage {
 
   private handles: CanvasHandles | undefined;
 
+  protected showPage(): void {
+    this.pageViews.alone.set(null);
+    this.pageViews.open.set(true);
+  }
+
   constructor() {
     const destroyed = inject(DestroyRef);
+    destroyed.onDestroy(() => this.pageViews.open.set(false));
     this.sampling.canvas.set(true);
     destroyed.onDestroy(() => {
       this.sampling.under()?.done(null);

@@ -1,0 +1,68 @@
+import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angular/core';
+import { clamp, frameOf, pictureState, type Frame, type Graphic } from '@bright-slot/core';
+import { JobStopped } from '../pixels/pixel-client';
+import { PixelsService } from '../pixels/pixels.service';
+import { Workbench } from './workbench';
+
+/** How long nothing may change before the picture is made again, ms. */
+const REST = 80;
+
+/** The frame in hand as a picture that a page can show, kept live as long as somebody looks at it. */
+@Injectable({ providedIn: 'root' })
+export class LivePicture {
+  private readonly workbench = inject(Workbench);
+  private readonly pixels = inject(PixelsService);
+  private readonly watchers = signal(0);
+  /** Its address; null until it is made. */
+  readonly url = signal<string | null>(null);
+  private made = '';
+
+  constructor() {
+    effect((onCleanup) => {
+      const graphic = this.workbench.working();
+      const frame = this.workbench.frame();
+      if (!graphic || !frame || !this.watchers()) return;
+      const now = frameOf(graphic, frame.id);
+      const state = `${graphic.id}|${now.id}|${pictureState(graphic, now)}`;
+      if (state === this.made) return;
+      const stop = new AbortController();
+      const resting = setTimeout(() => untracked(() => void this.make(graphic, now, state, stop.signal)), REST);
+      onCleanup(() => {
+        clearTimeout(resting);
+        stop.abort();
+      });
+    });
+  }
+
+  /** Keeps it live until whoever asks is gone. */
+  watch(destroyed: DestroyRef): void {
+    this.watchers.update((n) => n + 1);
+    destroyed.onDestroy(() => {
+      this.watchers.update((n) => n - 1);
+      if (this.watchers() === 0) this.show(null, '');
+    });
+  }
+
+  private async make(graphic: Graphic, frame: Frame, state: string, stop: AbortSignal): Promise<void> {
+    try {
+      const blob = await this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 64, 1600), stop);
+      const url = URL.createObjectURL(blob);
+      // Decoded before it is shown, so that the page does not blink.
+      const image = new Image();
+      image.src = url;
+      await image.decode().catch(() => undefined);
+      if (stop.aborted) return URL.revokeObjectURL(url);
+      this.show(url, state);
+    } catch (error) {
+      // What was shown last stands; the next change makes it again.
+      if (!(error instanceof JobStopped)) console.warn(error);
+    }
+  }
+
+  private show(url: string | null, state: string): void {
+    const before = this.url();
+    this.url.set(url);
+    this.made = state;
+    if (before) setTimeout(() => URL.revokeObjectURL(before), 1000);
+  }
+}

@@ -1,0 +1,41 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { deskWidth, deviceHeights, deviceWidths, devices, switchedDarkening, type Device } from '@bright-slot/core';
+import { LivePicture } from '../../document/live-picture.service';
+import { Workbench } from '../../document/workbench';
+import { Pages } from '../../page/page-likeness';
+
+const names: Record<Device, string> = { desktop: 'Desktop', tablet: 'Tablet', phone: 'Phone' };
+
+/** The page of the frame in hand as three devices show it, the graphic in it. */
+@Injectable({ providedIn: 'root' })
+export class PageViews {
+  private readonly workbench = inject(Workbench);
+  private readonly pages = inject(Pages);
+  readonly picture = inject(LivePicture);
+  /** Whether the stage is the page, and which device stands alone; null for all three. */
+  readonly open = signal(false);
+  readonly alone = signal<Device | null>(null);
+  /** The page's darkening the other way than the slot has it. */
+  readonly switched = signal(false);
+  private readonly slot = computed(() => this.workbench.frame()?.slot ?? null);
+  readonly canSwitch = computed(() => !!this.slot()?.darkening?.switchable);
+  readonly darkened = computed(() => (this.slot()?.darkening?.on ?? false) !== this.switched());
+
+  readonly page = computed(() => {
+    const slot = this.slot();
+    if (!slot) return null;
+    const url = this.picture.url();
+    const shown = (this.switched() && switchedDarkening(slot)) || slot;
+    return this.pages.of(shown, url ? { url, alt: '' } : null);
+  });
+
+  readonly views = computed(() => {
+    const slot = this.slot();
+    return devices.map((device) => ({
+      device,
+      name: names[device],
+      pageWidth: device === 'desktop' && slot ? Math.max(deviceWidths.desktop, deskWidth(slot)) : deviceWidths[device],
+      screenHeight: deviceHeights[device],
+    }));
+  });
+}
