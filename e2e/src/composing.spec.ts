@@ -162,7 +162,7 @@ describe('crop, mirror and quarter turns, against sharp, px for px', () => {
     await drop(browser, { name: 'noise.png', bytes: await png });
     await browser.tab('Place');
     await browser.tab('Place');
-   await browser.seeText('its own 400 × 300 px');
+    await browser.seeText('its own 400 × 300 px');
     await browser.press('Its own pixels');
     await browser.tab('Crop');
     for (const [label, value] of [

@@ -63,11 +63,16 @@ describe('a fresh browser', () => {
     }
     await browser.seeText('No site yet');
     await browser.go(`${app.app}/house-style`);
-    await browser.driver.sleep(300);
-    const values = await browser.run<string[]>(
-      `return [...document.querySelectorAll('input')].map((i) => i.value.toLowerCase())`,
+    await browser.driver.wait(
+      async () => {
+        const values = await browser.run<string[]>(
+          `return [...document.querySelectorAll('input')].map((i) => i.value.toLowerCase())`,
+        );
+        return ['mill street bakery', 'mill-street.example'].every((v) => values.includes(v));
+      },
+      10_000,
+      'The house style has not the business’s own name and address',
     );
-    expect(values).toEqual(expect.arrayContaining(['mill street bakery', 'mill-street.example']));
     expect(await slotsIn(browser, app)).toBe(slotsToStart.length);
   });
 

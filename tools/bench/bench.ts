@@ -113,7 +113,15 @@ const shaper = await realShaper();
   const graphic = withLayers(blank(), photo(), ...Array.from({ length: 19 }, (_, i) => ({ ...layer, id: `w${i}` })));
   const judged = await time(() => {
     const judge = createReporter();
-    judge({ graphic, frame: frameOf(graphic), shaper, assets: new Map(), legibility: [] });
+    judge({
+      graphic,
+      frame: frameOf(graphic),
+      shaper,
+      assets: new Map(),
+      legibility: [],
+      printed: [],
+      today: '2026-11-29',
+    });
   });
   row('geometry rules over 20 layers, against laying one line out', judged / (laid / 50), 'geometry rules ≤ 5 ms');
   row('geometry rules over 20 layers', judged, '≤ 5', 'ms');
@@ -122,7 +130,15 @@ const shaper = await realShaper();
     const fresh = { ...block, sizing: { kind: 'wrap' as const, width: 600 }, place: { x: n++, y: 0 } };
     const g = withLayers(blank(), fresh);
     layoutWords(fresh, shaper);
-    createReporter()({ graphic: g, frame: frameOf(g), shaper, assets: new Map(), legibility: [] });
+    createReporter()({
+      graphic: g,
+      frame: frameOf(g),
+      shaper,
+      assets: new Map(),
+      legibility: [],
+      printed: [],
+      today: '2026-11-29',
+    });
   });
   row('a block of ten thousand letters laid out and judged', long, '≤ 100', 'ms');
   const size = { width: 940, height: 198 };

@@ -6,6 +6,7 @@ import { type Graphic, type WordsLayer } from '../graphic/graphic';
 import type { Frame } from '../graphic/frame';
 import { pictureBounds } from '../graphic/picture-geometry';
 import { safeBoxes } from '../slot/safe';
+import { seenEverywhere, smallestScale } from '../slot/shown';
 import { luminanceField } from '../pixels/luminance';
 import type { Pixels } from '../pixels/reduce';
 import { otsu, saliencyOf } from '../pixels/saliency';
@@ -239,7 +240,11 @@ export function placesWithin({ slot, rect }: Pick<Frame, 'slot' | 'rect'>): Box[
   const margin = MARGIN * Math.min(slot.width, slot.height);
   const whole = grown({ x: 0, y: 0, width: slot.width, height: slot.height }, -margin);
   const boxes = slot.safe.kind === 'all' ? [whole] : safeBoxes(slot);
-  const usable = boxes.flatMap((b) => intersection(b, whole) ?? []);
+  const seen = seenEverywhere(slot);
+  const usable = boxes.flatMap((b) => {
+    const own = seen && intersection(b, seen);
+    return (own && intersection(own, whole)) ?? [];
+  });
   return (usable.length ? usable : [whole]).map((b) => moved(b, rect));
 }
 
@@ -260,6 +265,8 @@ const dark = '#1f2a30';
 
 /** The smallest size that words are given, as the page shows it, CSS px: common practice, no source. */
 const LEAST_SHOWN = 14;
+/** … and on any screen: the fit report asks for as much. */
+const LEAST_ANYWHERE = 9;
 
 /**
  * New words where there is room for them, in a colour that is read: the first in the middle, further ones below the last,
@@ -293,6 +300,8 @@ export function placedWords(
       }
     : middleOf(places[0]!);
   const shown = slot.shownWidth / slot.width;
+  // A phone's page shows them smaller: there they have to be read as well.
+  const smallest = smallestScale(slot);
   const room = roomFor({
     canvas,
     within: places,
@@ -300,14 +309,14 @@ export function placedWords(
     taken: takenBoxes(graphic, frame, shaper),
     apart: known ? gap * 0.9 : size * 0.2,
     size: box,
-    least: Math.min(1, LEAST_SHOWN / (size * shown)),
+    least: Math.min(1, Math.max(LEAST_SHOWN / shown, LEAST_ANYWHERE / smallest) / size),
     wanted,
     map,
     colours: [
       ...new Set([...(known ? [known.run.colour] : []), ...colours, ...(onPhoto ? [pale, dark] : [dark, pale])]),
     ],
     // Words are judged letter by letter: a little more than the least.
-    needed: (by) => contrastNeeded(size * shown * by, firstRun(sized).face.weight) * 1.15,
+    needed: (by) => contrastNeeded(size * smallest * by, firstRun(sized).face.weight) * 1.15,
     near: known ? 8 : 1,
     below: known ? known.box.y + known.box.height : -Infinity,
   });

@@ -5,7 +5,7 @@ import { placedBox } from '../graphic/picture-geometry';
 import type { Layer } from '../graphic/graphic';
 import type { Frame } from '../graphic/frame';
 import { safeBoxes } from '../slot/safe';
-import { shownOnDevices } from '../slot/shown';
+import { seenEverywhere } from '../slot/shown';
 import type { Slot } from '../slot/slot';
 import type { Shaper } from '../words/shaper';
 import { textOf } from '../words/words';
@@ -68,12 +68,7 @@ export function roomIn(
 
 /** The parts of a frame, canvas px, that are safe and that every device shows. */
 export function roomOf({ slot, rect }: Pick<Frame, 'slot' | 'rect'>): Box[] {
-  const seen = shownOnDevices(slot).reduce<Box | null>((all, { shown }) => all && intersection(all, shown.part), {
-    x: 0,
-    y: 0,
-    width: slot.width,
-    height: slot.height,
-  });
+  const seen = seenEverywhere(slot);
   const safe = safeBoxes(slot);
   const both = seen ? safe.flatMap((b) => intersection(b, seen) ?? []) : [];
   return (both.length ? both : safe).map((b) => moved(b, rect));

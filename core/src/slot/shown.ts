@@ -1,4 +1,4 @@
-import type { Box } from '../geometry/box';
+import { intersection, type Box } from '../geometry/box';
 import type { PageKind, ShownAt, Slot } from './slot';
 
 /** Widths of the window that stand for three kinds of device, CSS px: common practice, no source. */
@@ -106,4 +106,14 @@ export const deskWidth = (slot: Slot): number => (slot.anyWidth ? 0 : slot.shown
 export function smallestScale(slot: Slot): number {
   const scales = shownOnDevices(slot).map(({ shown }) => Math.min(shown.scale.x, shown.scale.y));
   return Math.min(slot.shownWidth / slot.width, ...scales);
+}
+
+/** The part of a slot, slot px, that its page shows on every device that shows it; null where there is none. */
+export function seenEverywhere(slot: Slot): Box | null {
+  return shownOnDevices(slot).reduce<Box | null>((all, { shown }) => all && intersection(all, shown.part), {
+    x: 0,
+    y: 0,
+    width: slot.width,
+    height: slot.height,
+  });
 }
