@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import type { Box, Point } from '../geometry/box';
+import type { Box } from '../geometry/box';
 import type { Pixels } from './reduce';
 
 /** Longest side of a silhouette, in cells. */

@@ -55,12 +55,13 @@ describe('words on an empty canvas', () => {
     expect(colourOf(placedWords(words('a'), g, frameOf(g), plain(0.02), shaper, ['#4a2617']))).toBe('#ffffff');
   });
 
-  it('a second block falls in below the first, half its size, in its alignment and colour', () => {
+  it('a second block falls in below the first, half its size or as small as a phone’s page allows, in its alignment and colour', () => {
     const first = placedWords(words('Autumn', {}, { size: 40 }), blank(), frameOf(blank()), plain(0.9), shaper);
     const g = withLayers(blank(), { ...first, id: 'a' });
     const second = placedWords(words('from Friday', { id: 'b' }), g, frameOf(g), plain(0.9), shaper);
     const [a, b] = [boxOf(first), boxOf(second)];
-    expect(sizeOf(second)).toBe(20);
+    // A phone shows 24 of 940 px as 9.
+    expect(sizeOf(second)).toBe(24);
     expect(b.y).toBeGreaterThan(a.y + a.height);
     expect(b.y - a.y - a.height).toBeLessThan(20);
     expect(b.x + b.width / 2).toBeCloseTo(470, 6);

@@ -286,7 +286,10 @@ export function placedWords(
   const known = above && { run: firstRun(above), box: wordsBounds(above, layoutOf(above, shaper)) };
   const onPhoto = graphic.layers.some((l) => l.role === 'photo' && l.visible);
   // Below a title: half its size, its alignment.
-  const size = known ? Math.max(12, Math.round(known.run.size * 0.5)) : firstRun(layer).size;
+  // No smaller than any screen shows legibly.
+  const smallest = smallestScale(slot);
+  const own = known ? Math.max(12, Math.round(known.run.size * 0.5)) : firstRun(layer).size;
+  const size = Math.max(own, Math.min(Math.ceil(LEAST_ANYWHERE / smallest), slot.height / 2));
   const align: Align = above ? above.paragraphs[0]!.align : 'centre';
   const sized = aligned(withRuns(layer, { size }), align);
   const box = wordsBounds(sized, layoutOf(sized, shaper));
@@ -300,8 +303,6 @@ export function placedWords(
       }
     : middleOf(places[0]!);
   const shown = slot.shownWidth / slot.width;
-  // A phone's page shows them smaller: there they have to be read as well.
-  const smallest = smallestScale(slot);
   const room = roomFor({
     canvas,
     within: places,

@@ -9,7 +9,7 @@ import {
   input,
   output,
 } from '@angular/core';
-import { renderPage, type PageContent, type PageKind, type PageLook, type Slot } from '@bright-slot/core';
+import { escapeHtml, renderPage, type PageContent, type PageKind, type PageLook, type Slot } from '@bright-slot/core';
 import { Sites } from '../storage/sites.service';
 import { SlotBook } from '../storage/slot-book.service';
 
@@ -63,8 +63,15 @@ export class PageLikeness {
     effect(() => {
       const { kind, content, look } = this.page();
       const { html, css } = renderPage(kind, content, look);
-      if (html + css === last) return;
-      last = html + css;
+      // Another picture in the same page takes the place of the last: nothing is laid out anew for it.
+      const url = content.slots.length === 1 ? content.slots[0]!.picture?.url : undefined;
+      const page = url ? html.replace(escapeHtml(url), '') + css : html + css;
+      const image = root.querySelector<HTMLImageElement>('.slot img');
+      if (page === last) {
+        if (image && url && image.src !== url) image.src = url;
+        return;
+      }
+      last = page;
       sheet.replaceSync(`${css}\n${this.showEmpty() ? EMPTY : ''}\n${this.marked() ? MARKED : ''}`);
       // Our own markup, every text in it escaped by core.
       root.innerHTML = html;

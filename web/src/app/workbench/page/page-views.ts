@@ -21,10 +21,20 @@ export class PageViews {
   readonly canSwitch = computed(() => !!this.slot()?.darkening?.switchable);
   readonly darkened = computed(() => (this.slot()?.darkening?.on ?? false) !== this.switched());
 
+  /** The graphic, small and roughly, for the pages beside the fit report. */
+  private readonly small = signal<string | null>(null);
+
+  showSmall(blob: Blob | null): void {
+    const before = this.small();
+    this.small.set(blob && URL.createObjectURL(blob));
+    // Whoever shows it still has a moment to take the next.
+    if (before) setTimeout(() => URL.revokeObjectURL(before), 1000);
+  }
+
   readonly page = computed(() => {
     const slot = this.slot();
     if (!slot) return null;
-    const url = this.picture.url();
+    const url = (this.open() ? this.picture.url() : null) ?? this.small();
     const shown = (this.switched() && switchedDarkening(slot)) || slot;
     return this.pages.of(shown, url ? { url, alt: '' } : null);
   });

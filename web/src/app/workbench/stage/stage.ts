@@ -9,7 +9,6 @@ import {
   inject,
   input,
   output,
-  signal,
   viewChild,
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';

@@ -1,0 +1,120 @@
+import { deviceWidths, devices, renderPage, shownAt, type Device } from '@bright-slot/core';
+import { everySlot } from './harness/demo';
+import { Key } from './harness/browser';
+import { withApp } from './harness/suite';
+
+const here = withApp();
+
+const findings = () =>
+  here.browser.run<string[]>(
+    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
+  );
+const open = async (id: string) => {
+  await here.browser.go(`${here.app.app}/graphics/${id}`);
+  await here.browser.find('[data-settled="true"]', 30_000);
+};
+
+it('what a page shows of a slot is worked out as Chromium lays it out: every slot, at three widths', async () => {
+  const pages = everySlot.map((slot) => {
+    const { html, css } = renderPage(slot.page, { slots: [{ slot, picture: null }] });
+    return { id: slot.id, html, css };
+  });
+  await here.browser.go(`${here.app.app}/mark.svg`);
+  await here.browser.go('about:blank');
+  const laid = await here.browser.run<Record<string, { width: number; height: number }[]>>(
+    `const [pages, widths] = arguments;
+     const found = {};
+     for (const { id, html, css } of pages) {
+       const host = document.createElement('div');
+       document.body.append(host);
+       const root = host.attachShadow({ mode: 'open' });
+       root.innerHTML = '<style>' + css + '</style>' + html;
+       found[id] = widths.map((width) => {
+         host.style.width = width + 'px';
+         const r = [...root.querySelectorAll('.slot')].find((s) => s.dataset.slot === id).getBoundingClientRect();
+         return { width: r.width, height: r.height };
+       });
+       host.remove();
+     }
+     return found;`,
+    pages,
+    devices.map((d: Device) => deviceWidths[d]),
+  );
+  let worst = { off: 0, what: '' };
+  for (const slot of everySlot)
+    devices.forEach((device, i) => {
+      const want = laid[slot.id]![i]!;
+      const own = shownAt(slot, deviceWidths[device]) ?? { width: 0, height: 0 };
+      const off = Math.max(Math.abs(own.width - want.width), Math.abs(own.height - want.height));
+      if (off > worst.off)
+        worst = {
+          off,
+          what: `${slot.id} on a ${device}: ${own.width} × ${own.height}, Chromium ${want.width} × ${want.height}`,
+        };
+    });
+  console.log(`${everySlot.length} slots at 3 widths; furthest off ${worst.off.toFixed(3)} px: ${worst.what}`);
+  expect([worst.what, worst.off <= 1]).toEqual([worst.what, true]);
+});
+
+it('the stage becomes the page on a desktop, a tablet and a phone, one of them large, the graphic live in it', async () => {
+  await open('demo-notes');
+  await here.browser.press('On the page');
+  await here.browser.driver.wait(
+    () =>
+      here.browser.run<boolean>(
+        `return [...document.querySelectorAll('bs-on-page bs-page-likeness')].filter((p) => p.shadowRoot.querySelector('img')?.complete).length === 3`,
+      ),
+    15_000,
+    'The three pages do not show the graphic',
+  );
+  await here.browser.seeText('Shown 940 × 198, 25 % of the first screen.');
+  const address = () =>
+    here.browser.run<string>(
+      `return document.querySelector('bs-on-page bs-page-likeness').shadowRoot.querySelector('img').src`,
+    );
+  const before = await address();
+  await here.browser.layer('Line');
+  await here.browser.tab('Place');
+  await here.browser.number('From the left', 60);
+  await here.browser.driver.wait(
+    async () => (await address()) !== before,
+    10_000,
+    'The page shows the graphic as it was',
+  );
+  await here.browser.press('Phone');
+  await here.browser.seeText('390, at 100 %. Shown 366 × 77, 9 % of the first screen.');
+  await here.browser.press('Whole page');
+  await here.browser.press('Back to the canvas');
+  await here.browser.find('bs-stage .lit canvas');
+  expect(await here.browser.all('bs-on-page')).toHaveLength(0);
+  expect(await here.browser.violations()).toEqual([]);
+});
+
+it('a finding is left with a reason, stands apart, and is taken up again; undo takes either back', async () => {
+  await open('demo-wren');
+  const [first] = await findings();
+  await here.browser.press('Leave it, with a reason');
+  await here.browser.find('.leave input:focus');
+  await here.browser.keys('An old picture, meant to look old', Key.ENTER);
+  await here.browser.seeText('“An old picture, meant to look old”');
+  expect(await findings()).not.toContain(first);
+  await here.browser.saved();
+  await here.browser.driver.navigate().refresh();
+  await here.browser.seeText('“An old picture, meant to look old”');
+  await here.browser.press('Take it up again');
+  await here.browser.driver.wait(async () => (await findings()).includes(first!), 5000);
+  await here.browser.press('Undo');
+  await here.browser.seeText('“An old picture, meant to look old”');
+});
+
+it('words that are too faint on a phone are moved to a calm place in one press, and stand out there', async () => {
+  await open('demo-evening-classes');
+  const faint = async () => (await findings()).filter((f) => f.includes('too faint'));
+  expect(await faint()).toEqual([expect.stringMatching(/^On a phone “Title” is too faint: \d\.\d, needs 4\.5$/)]);
+  const label = await here.browser.run<string>(
+    `return [...document.querySelectorAll('bs-fit-report li .button')].map((b) => b.textContent.trim()).find((t) => /^Move it .*, to /.test(t))`,
+  );
+  await here.browser.press(label);
+  await here.browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint where it is calm');
+  expect((await findings()).filter((f) => f.startsWith('“Title”'))).toEqual([]);
+});
