@@ -12,13 +12,33 @@ export const deviceHeights: Readonly<Record<Device, number>> = { desktop: 800, t
 export const TABLET_MOST = 899;
 export const PHONE_MOST = 559;
 
-/** Pages on which a slot may be as wide as the window. */
-const toTheEdge: ReadonlySet<PageKind> = new Set(['form']);
+/** How wide the column is in which each kind of page shows a slot, CSS px, and what it keeps off at its sides. */
+const columns: Readonly<
+  Record<PageKind, { readonly most: number; readonly less?: number; readonly toTheEdge?: true }>
+> = {
+  blog: { most: 940 },
+  shop: { most: 960 },
+  checkout: { most: 752 },
+  form: { most: 1600, toTheEdge: true },
+  class: { most: 1200 },
+  landing: { most: Infinity, toTheEdge: true },
+  menu: { most: 1240 },
+  mosaic: { most: 1050 },
+  strip: { most: 750 },
+  community: { most: 851 },
+  profile: { most: 792 },
+  chat: { most: 720 },
+  about: { most: 720 },
+  feed: { most: 640, less: 40 },
+  plain: { most: Infinity, toTheEdge: true },
+};
 
 /** The room a page leaves for its slots at a width of the window, CSS px. */
 export function columnAt({ anyWidth, page }: Pick<Slot, 'anyWidth' | 'page'>, windowWidth: number): number {
-  if (anyWidth || toTheEdge.has(page)) return windowWidth;
-  return windowWidth - (windowWidth <= PHONE_MOST ? 24 : 40);
+  if (anyWidth) return windowWidth;
+  const { most, less = 0, toTheEdge = false } = columns[page];
+  const room = toTheEdge ? windowWidth : windowWidth - (windowWidth <= PHONE_MOST ? 24 : 40);
+  return Math.min(most, room) - less;
 }
 
 /** A slot as its page shows it. */
@@ -48,8 +68,7 @@ function frameAt(slot: Slot, windowWidth: number): { width: number; height: numb
       return { width: column, height: at.height };
     case 'scales': {
       if (slot.anyWidth) return { width: column, height: slot.height };
-      const border = 2 * (slot.border?.width ?? 0);
-      const width = Math.min(slot.shownWidth, column - border);
+      const width = Math.min(slot.shownWidth, column);
       return { width, height: (width * slot.height) / slot.width };
     }
   }
