@@ -45,23 +45,18 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.exact();
     await browser.press('Crop');
   },
-  /** A photo that ends early and runs on in its own colours. */
-  async edge() {
-    await browser.go(`${app.app}/graphics/demo-new-jugs`);
-    await browser.layer('Photo');
-    await browser.exact();
-    await browser.tab('Crop');
-    await browser.press('A frame of its own');
-    await browser.tab('Place');
-    await browser.number('Width', 945);
-    await browser.number('Left', 0);
-    await browser.number('Top', 0);
-    await browser.tab('Edge');
-    await browser.press('Its edge running on');
-    await browser.press('Right');
-    await browser.find('[data-seams]');
-    await browser.exact();
-    await settle();
+  /** The page on a desktop, a tablet and a phone, the graphic in it, with what the report says of it. */
+  async 'on-the-page'() {
+    await browser.go(`${app.app}/graphics/demo-kiln-opening`);
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.press('On the page');
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return [...document.querySelectorAll('bs-on-page bs-page-likeness')].filter((p) => p.shadowRoot.querySelector('img')?.complete).length === 3`,
+        ),
+      15_000,
+    );
   },
   async 'around-words'() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);

@@ -42,9 +42,10 @@ export function veiled(bare: Seen, full: Seen, strength: number): Seen {
   if (bare.over === full.over || (!bare.over && !full.over)) return { pixels, over: bare.over };
   const planes = [0, 1, 2, 3].map((c) => {
     const nothing = c === 3 ? 1 : 0;
-    return Float32Array.from({ length: width * height }, (_, i) =>
-      between(bare.over?.planes[c]![i] ?? nothing, full.over?.planes[c]![i] ?? nothing, share),
-    );
+    const [from, to] = [bare.over?.planes[c], full.over?.planes[c]];
+    const plane = new Float32Array(width * height);
+    for (let i = 0; i < plane.length; i++) plane[i] = between(from ? from[i]! : nothing, to ? to[i]! : nothing, share);
+    return plane;
   });
   return { pixels, over: { planes: planes as unknown as Over['planes'] } };
 }

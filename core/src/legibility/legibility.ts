@@ -148,7 +148,8 @@ export function groundSampler(
     const visible = intersection(box, canvas);
     if (!visible) return [];
     const coverage = rasterise(item, box, line?.width ?? 0);
-    const solid = Uint8Array.from(coverage, (c) => Number(c >= INK));
+    const solid = new Uint8Array(coverage.length);
+    for (let i = 0; i < solid.length; i++) solid[i] = coverage[i]! >= INK ? 1 : 0;
     for (let y = visible.y; y < visible.y + visible.height; y++)
       for (let x = visible.x; x < visible.x + visible.width; x++) {
         const c = coverage[(y - box.y) * box.width + (x - box.x)]!;
@@ -177,13 +178,25 @@ export function groundSampler(
     for (let x = 0; x < region.width; x++, i++) weights[i] = inked[(region.y + y) * size.width + region.x + x]! / 255;
   const field = (data: Float32Array): Field => ({ width: region.width, height: region.height, data });
 
+  // What lies over the letters is the same for every ground that is tried below them.
+  const known = new WeakMap<Over, Map<string, Float32Array[]>>();
+  const coversOf = (over: Over | null, kinds: readonly string[]): ReadonlyMap<string, Float32Array[] | null> => {
+    if (!over) return new Map(kinds.map((kind) => [kind, null]));
+    let covers = known.get(over);
+    if (!covers) {
+      covers = new Map(kinds.map((kind) => [kind, overNear(over, field(weights), strokeOf(kind) / 2)]));
+      known.set(over, covers);
+    }
+    return covers;
+  };
+
   return {
     region,
     sample({ pixels, over }) {
       const near = luminanceField(pixels, '#000000');
       const kinds = [...new Set(placed.map((p) => p.kind))];
       const grounds = new Map(kinds.map((kind) => [kind, smoothed(near, strokeOf(kind) / 2).data]));
-      const covers = new Map(kinds.map((kind) => [kind, over && overNear(over, field(weights), strokeOf(kind) / 2)]));
+      const covers = coversOf(over, kinds);
       return placed.map(({ item, index, ink, kind, places }) => {
         const ground = grounds.get(kind)!;
         const seenOver = overAt(covers.get(kind)!, places, inkShare(kind), pixels);
@@ -217,9 +230,12 @@ function overNear({ planes }: Over, weights: Field, sigma: number): Float32Array
   const { width, height } = weights;
   const weight = smoothed(weights, sigma).data;
   return planes.map((plane) => {
-    const weighed = Float32Array.from(plane, (v, i) => v * weights.data[i]!);
+    const weighed = new Float32Array(plane.length);
+    for (let i = 0; i < plane.length; i++) weighed[i] = plane[i]! * weights.data[i]!;
     const sum = smoothed({ width, height, data: weighed }, sigma).data;
-    return Float32Array.from(sum, (v, i) => (weight[i]! > 1e-5 ? v / weight[i]! : plane[i]!));
+    const near = new Float32Array(plane.length);
+    for (let i = 0; i < plane.length; i++) near[i] = weight[i]! > 1e-5 ? sum[i]! / weight[i]! : plane[i]!;
+    return near;
   });
 }
 

@@ -1,15 +1,13 @@
 import { contains, moved } from '../geometry/box';
 import { concernsFrame } from '../graphic/frame';
-import { shownOnDevices, type Device } from '../slot/shown';
+import { shownOnDevices } from '../slot/shown';
 import { boxOf, extremes } from './extent';
 import { freed, moveText, roomIn } from './free-move';
 import { defineRule, fixable, type Finding } from './rule';
 import { beyondShape } from './shape-depth';
 import { thresholds } from './thresholds';
-import { called, subjectsOf } from './zones';
-
-/** "On a phone": where something is seen. */
-export const on: Record<Device, string> = { desktop: 'On a desktop', tablet: 'On a tablet', phone: 'On a phone' };
+import { subjectsOf } from './zones';
+import { called, onDevice } from './wording';
 
 /** Where a page is narrower or wider than the slot, it may cut the picture: words and logos should stand in what is left. */
 export const cut = defineRule({
@@ -48,7 +46,7 @@ export const cut = defineRule({
           {
             id: `cut:${layer.id}`,
             group: 'before',
-            title: `${on[worst.device]} the page cuts ${Math.max(1, Math.round(worst.px))} px off ${called(layer)} ${worst.side}`,
+            title: `${onDevice[worst.device]} the page cuts ${Math.max(1, Math.round(worst.px))} px off ${called(layer)} ${worst.side}`,
             detail: 'There it shows only the middle of the picture.',
             at: box,
             layer: layer.id,

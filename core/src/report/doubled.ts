@@ -1,6 +1,6 @@
-import { called } from './zones';
 import { defineRule, type Finding } from './rule';
 import { paragraphsOf, visibleWords, withTexts } from './said';
+import { called } from './wording';
 
 /** Words that English says twice on purpose: common practice, no source. */
 const meant = new Set([

@@ -6,10 +6,10 @@ import { allLetters, faintestLetter, type Legibility } from '../legibility/legib
 import { shownOnDevices, smallestScale } from '../slot/shown';
 import type { Slot } from '../slot/slot';
 import { movedWords } from '../words/layout';
-import { on } from './cut';
 import { moveText } from './free-move';
 import { defineRule, type Finding, type Fix } from './rule';
 import { withRuns } from '../words/words';
+import { onDevice } from './wording';
 
 /** Rounded down, so that 4.49 never reads as the 4.5 it misses. */
 const ratio = (n: number) => (Math.floor(n * 10) / 10).toFixed(1);
@@ -79,7 +79,7 @@ function scalesOf(slot: Slot): { scale: number; said: string }[] {
   const own = { scale: slot.shownWidth / slot.width, said: '' };
   const others = shownOnDevices(slot).map(({ device, shown }) => ({
     scale: Math.min(shown.scale.x, shown.scale.y),
-    said: `${on[device]} `,
+    said: `${onDevice[device]} `,
   }));
   // Type that is shown larger needs no more than where it is shown smaller.
   return [own, ...others.filter((o) => o.scale < own.scale - 1e-6)];

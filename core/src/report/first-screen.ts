@@ -1,7 +1,7 @@
 import { deviceHeights, shownOnDevices } from '../slot/shown';
-import { on } from './cut';
 import { defineRule, type Finding } from './rule';
 import { thresholds } from './thresholds';
+import { onDevice } from './wording';
 
 /** A header that fills the first screen leaves visitors nothing of the page to see before they scroll. */
 export const firstScreen = defineRule({
@@ -22,7 +22,7 @@ export const firstScreen = defineRule({
       {
         id: 'first-screen',
         group: 'time',
-        title: `${on[worst.device]} it takes ${Math.round(worst.share * 100)} % of the first screen`,
+        title: `${onDevice[worst.device]} it takes ${Math.round(worst.share * 100)} % of the first screen`,
         detail: 'Visitors see little else before they scroll. A lower slot, in Slots, shows more of the page.',
         at: null,
         figures: [worst.share],

@@ -2,9 +2,9 @@ import { contains, intersection, type Box } from '../geometry/box';
 import type { Layer } from '../graphic/graphic';
 import { layerBounds, type Scene } from '../graphic/shape-geometry';
 import type { Shaper } from '../words/shaper';
-import { called } from './zones';
 import { solidBoxOf } from './uncovered';
 import { defineRule, type Finding, type Fix } from './rule';
+import { called } from './wording';
 
 /** Why a layer is not to be seen at all: it lies off all frames, or behind what nothing shows through; null where it may be. */
 function hiddenBy(

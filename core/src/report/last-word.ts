@@ -2,10 +2,10 @@ import type { WordsLayer } from '../graphic/graphic';
 import { lineTexts } from '../words/layout';
 import type { Shaper } from '../words/shaper';
 import { isLong } from './free-move';
-import { called } from './zones';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 import { visibleWords } from './said';
 import { thresholds } from './thresholds';
+import { called } from './wording';
 
 /** The short word that stands on the last of a paragraph's lines by itself; null where none does. */
 function leftOver(layer: WordsLayer, shaper: Shaper): string | null {

@@ -1,7 +1,7 @@
 import { PLACEHOLDER } from '../graphic/new-words';
-import { called } from './zones';
 import { defineRule, type Finding } from './rule';
 import { paragraphsOf, visibleWords } from './said';
+import { called } from './wording';
 
 /** Texts that stand in until the real one is written. */
 const standIn = (text: string): boolean =>

@@ -1,6 +1,6 @@
-import { called } from './zones';
 import { defineRule, type Finding } from './rule';
 import { paragraphsOf, visibleWords } from './said';
+import { called } from './wording';
 
 const plain = (text: string) =>
   text

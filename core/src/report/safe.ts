@@ -6,7 +6,8 @@ import { freed, moveText, roomIn } from './free-move';
 import { defineRule, fixable, type Finding } from './rule';
 import { beyondShape } from './shape-depth';
 import { thresholds } from './thresholds';
-import { called, subjectsOf } from './zones';
+import { subjectsOf } from './zones';
+import { called } from './wording';
 
 const corners = (b: Box) => [b.x, b.x + b.width].flatMap((x) => [b.y, b.y + b.height].map((y) => ({ x, y })));
 

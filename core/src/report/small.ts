@@ -3,11 +3,10 @@ import { concernsFrame } from '../graphic/frame';
 import { scaledWords } from '../graphic/arrange';
 import { shownOnDevices } from '../slot/shown';
 import { layoutOf, wordsBounds } from '../words/layout';
-import { called } from './zones';
-import { on } from './cut';
 import { freed, isLong, moveText, roomIn } from './free-move';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 import { thresholds } from './thresholds';
+import { called, onDevice } from './wording';
 
 const { value: least } = thresholds.letterHeight;
 const px = (n: number) => `${Math.floor(n * 10 + 1e-6) / 10}`;
@@ -61,7 +60,7 @@ export const small = defineRule({
             {
               id: `small:${layer.id}`,
               group: 'before',
-              title: `${on[device]} ${called(layer)} is ${px(high)} px high, needs ${least}`,
+              title: `${onDevice[device]} ${called(layer)} is ${px(high)} px high, needs ${least}`,
               detail: `Its smallest type is ${px(size)} px, and the picture is shown ${Math.round(shown.width)} px wide there.`,
               at: box,
               layer: layer.id,

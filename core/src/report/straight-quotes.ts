@@ -1,8 +1,8 @@
 import { typographic } from '../words/typography';
-import { called } from './zones';
 import { defineRule, type Finding } from './rule';
 import { visibleWords, withTexts } from './said';
 import { textOf } from '../words/words';
+import { called } from './wording';
 
 /** A straight quote; not the marks of feet, inches, minutes and seconds, which follow a figure. */
 const STRAIGHT = /(?<!\d)["']/;

@@ -9,14 +9,11 @@ import { boxOf, extremes, partsNear, type Subject } from './extent';
 import { freed, moveText, roomIn } from './free-move';
 import { defineRule, fixable, type Finding } from './rule';
 import { thresholds } from './thresholds';
+import { called } from './wording';
 
 /** The words and logos that are to be seen. */
 export const subjectsOf = (layers: readonly Layer[]): Subject[] =>
   layers.filter((l): l is Subject => l.visible && (l.role === 'words' || l.role === 'logo'));
-
-/** How a layer is called in a finding: words by what they are named, in quotes. */
-export const called = (layer: Pick<Layer, 'role' | 'name'>): string =>
-  layer.role === 'words' ? `“${layer.name}”` : layer.name;
 
 /** The box around what of a layer lies under a zone (canvas px); null where nothing does. */
 export function underZone(

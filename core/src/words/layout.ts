@@ -70,9 +70,23 @@ const guessedWidth = (text: string, size: number) =>
 
 type ShapedGlyph = ReturnType<Shaper['shape']>[number];
 
+/** A letter as it is read, and where it begins. */
+type Letter = Pick<Intl.SegmentData, 'segment' | 'index'>;
+
+/** Latin letters, figures and marks that never join with what follows: each is a letter by itself (UAX #29, section 3). */
+const ALONE = /^[\u0020-\u007e\u00a0-\u00ac\u00ae-\u02ff\u2010-\u2027\u2030-\u205e]*$/;
+
+/** Finds the letter that a UTF-16 unit of a text belongs to. */
+function lettersOf(text: string): (at: number) => Letter | undefined {
+  // Asking the segmenter for each of ten thousand letters takes longer than shaping them.
+  if (ALONE.test(text)) return (index) => ({ segment: text[index] ?? '', index });
+  const segments = graphemes.segment(text);
+  return (at) => segments.containing(at);
+}
+
 /** What a run's text is drawn with, in the order it is seen: a face's glyph, or characters that are left to the browser. */
 type ShapedPiece =
-  | { readonly kind: 'glyph'; readonly glyph: ShapedGlyph; readonly letter: Intl.SegmentData | undefined }
+  | { readonly kind: 'glyph'; readonly glyph: ShapedGlyph; readonly letter: Letter | undefined }
   | { readonly kind: 'left'; readonly from: number; readonly to: number; readonly width: number };
 
 /** How wide the browser's own fonts draw a text at a run's size, canvas px. */
@@ -86,13 +100,13 @@ function widthLeft(text: string, { size, face: { weight, italic } }: Run, shaper
 /** Shapes a run's text, and puts together what no face has as it will be drawn: whoever lays lines measures the same. */
 function shapedPieces(run: Run, set: string, shaper: Shaper): ShapedPiece[] {
   const pieces: ShapedPiece[] = [];
-  const segments = graphemes.segment(set);
+  const letterAt = lettersOf(set);
   const glyphs = shaper.shape(set, run.face, run.tracking !== 0);
   // What was last left to the browser.
   let left = { from: 0, to: 0 };
   for (let i = 0; i < glyphs.length; i++) {
     const glyph = glyphs[i]!;
-    const letter = segments.containing(glyph.cluster);
+    const letter = letterAt(glyph.cluster);
     if (glyph.glyph !== 0) {
       pieces.push({ kind: 'glyph', glyph, letter });
       continue;
@@ -103,7 +117,7 @@ function shapedPieces(run: Run, set: string, shaper: Shaper): ShapedPiece[] {
     // Letters of another script hang together: they go to the browser in one piece, unless they are spaced out.
     const joined = run.tracking === 0 && /\p{L}/u.test(letter?.segment ?? '');
     for (; i + 1 < glyphs.length && glyphs[i + 1]!.glyph === 0; i++) {
-      const next = segments.containing(glyphs[i + 1]!.cluster)!;
+      const next = letterAt(glyphs[i + 1]!.cluster)!;
       const within = next.index >= from && next.index < to;
       if (!within && !(joined && /[\p{L}\p{M}]/u.test(next.segment))) break;
       from = Math.min(from, next.index);

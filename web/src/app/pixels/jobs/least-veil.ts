@@ -47,9 +47,15 @@ async function lookAt(graphic: Graphic, veil: VeilLayer, reader: Reader): Promis
   for (const layer of veiledWords(veil, graphic.layers)) {
     const none = await waysOf(withLayer(graphic, { ...veil, strength: 0 }), layer, reader);
     const whole = await waysOf(withLayer(graphic, { ...veil, strength: 255 }), layer, reader, none);
-    const readings = none.flatMap((way, i): VeiledWords[] =>
-      way && whole[i] ? [{ sampler: way.sampler, bare: way.seen, full: whole[i].seen }] : [],
-    );
+    // A veil below the words changes nothing of what lies over them.
+    const at = (id: string) => graphic.layers.findIndex((l) => l.id === id);
+    const below = at(veil.id) < at(layer.id);
+    const readings = none.flatMap((way, i): VeiledWords[] => {
+      const other = whole[i];
+      if (!way || !other) return [];
+      const full = below ? { ...other.seen, over: way.seen.over } : other.seen;
+      return [{ sampler: way.sampler, bare: way.seen, full }];
+    });
     if (readings.length) all.push({ id: layer.id, readings });
   }
   return all;
