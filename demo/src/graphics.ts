@@ -199,7 +199,7 @@ export const graphics: readonly DemoGraphic[] = [
           'page-cover',
           'Kiln opening\nSaturday at four',
           { name: 'Title', x: 150, y: 92 },
-          { size: 36, colour: '#ffe9c2', face: lora },
+          { size: 30, colour: '#ffe9c2', face: lora },
         ),
         { size: 21, face: plain, colour: '#ffffff' },
       ),

@@ -38,6 +38,9 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.layer('Words');
     await browser.press('Line 2');
     await browser.exact();
+    await browser.find('[data-settled="true"]', 20_000);
+    // The pages beside the report are painted a moment later.
+    await browser.driver.sleep(1500);
   },
   async crop() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
