@@ -2,7 +2,7 @@ import { contains, moved } from '../geometry/box';
 import { concernsFrame } from '../graphic/frame';
 import { shownOnDevices } from '../slot/shown';
 import { boxOf, extremes } from './extent';
-import { freed, moveText, roomIn } from './free-move';
+import { freeingFix } from './free-move';
 import { defineRule, fixable, type Finding } from './rule';
 import { beyondShape } from './shape-depth';
 import { thresholds } from './thresholds';
@@ -52,19 +52,16 @@ export const cut = defineRule({
             layer: layer.id,
             figures: [worst.px],
           },
-          () => {
-            if (layer.locked) return [];
-            const done = freed(
+          () =>
+            freeingFix(
+              `${layer.name} where every screen shows it`,
               layer,
-              roomIn({ slot, rect }, layer, layers, canvas, shaper, assets),
+              { slot, rect },
+              layers,
               canvas,
               shaper,
               assets,
-            );
-            if (!done) return [];
-            const name = `${layer.name} where every screen shows it`;
-            return [{ label: moveText(done), edit: { type: 'replace-layer', name, layer: done.layer } }];
-          },
+            ),
         ),
       ];
     });

@@ -11,6 +11,7 @@ import type { Shaper } from '../words/shaper';
 import { textOf } from '../words/words';
 import type { AssetFacts } from './asset-facts';
 import { boxOf, extremes, type Subject } from './extent';
+import type { Fix } from './rule';
 import { beyondShape } from './shape-depth';
 
 /** Where something may stand, and what it may not stand on. Canvas px. */
@@ -142,6 +143,21 @@ const overlaps = (a: Box, b: Box) => {
   const shared = intersection(a, b);
   return shared !== null && shared.width > 1e-6 && shared.height > 1e-6;
 };
+
+/** The press that frees a layer, named by its move; none where it is locked, or nothing frees it. */
+export function freeingFix(
+  name: string,
+  layer: Subject,
+  frame: Pick<Frame, 'slot' | 'rect'>,
+  layers: readonly Layer[],
+  canvas: Size,
+  shaper: Shaper,
+  assets: ReadonlyMap<string, AssetFacts>,
+): Fix[] {
+  if (layer.locked) return [];
+  const done = freed(layer, roomIn(frame, layer, layers, canvas, shaper, assets), canvas, shaper, assets);
+  return done ? [{ label: moveText(done), edit: { type: 'replace-layer', name, layer: done.layer } }] : [];
+}
 
 /** "Move it left 38 px and down 4 px", with its new size where it has one. */
 export function moveText({ by, scale }: Pick<Freed, 'by' | 'scale'>): string {

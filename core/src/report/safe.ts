@@ -2,7 +2,7 @@ import { contains, enclosing, moved, type Box } from '../geometry/box';
 import { concernsFrame } from '../graphic/frame';
 import { safeBoxes } from '../slot/safe';
 import { boxOf, extremes } from './extent';
-import { freed, moveText, roomIn } from './free-move';
+import { freeingFix } from './free-move';
 import { defineRule, fixable, type Finding } from './rule';
 import { beyondShape } from './shape-depth';
 import { thresholds } from './thresholds';
@@ -55,19 +55,7 @@ export const safe = defineRule({
             layer: layer.id,
             figures: [px],
           },
-          () => {
-            if (layer.locked) return [];
-            const done = freed(
-              layer,
-              roomIn({ slot, rect }, layer, layers, canvas, shaper, assets),
-              canvas,
-              shaper,
-              assets,
-            );
-            if (!done) return [];
-            const name = `${layer.name} into the safe area`;
-            return [{ label: moveText(done), edit: { type: 'replace-layer', name, layer: done.layer } }];
-          },
+          () => freeingFix(`${layer.name} into the safe area`, layer, { slot, rect }, layers, canvas, shaper, assets),
         ),
       ];
     });

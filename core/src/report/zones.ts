@@ -6,7 +6,7 @@ import type { CoveredZone } from '../slot/slot';
 import type { Shaper } from '../words/shaper';
 import type { AssetFacts } from './asset-facts';
 import { boxOf, extremes, partsNear, type Subject } from './extent';
-import { freed, moveText, roomIn } from './free-move';
+import { freeingFix } from './free-move';
 import { defineRule, fixable, type Finding } from './rule';
 import { thresholds } from './thresholds';
 import { called } from './wording';
@@ -72,19 +72,16 @@ export const zones = defineRule({
             layer: layer.id,
             figures: [deep],
           },
-          () => {
-            if (layer.locked) return [];
-            const done = freed(
+          () =>
+            freeingFix(
+              `${layer.name} clear of ${lower(zone.what)}`,
               layer,
-              roomIn({ slot, rect }, layer, layers, canvas, shaper, assets),
+              { slot, rect },
+              layers,
               canvas,
               shaper,
               assets,
-            );
-            if (!done) return [];
-            const name = `${layer.name} clear of ${lower(zone.what)}`;
-            return [{ label: moveText(done), edit: { type: 'replace-layer', name, layer: done.layer } }];
-          },
+            ),
         ),
       ];
     });
