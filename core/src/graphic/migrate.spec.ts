@@ -88,3 +88,12 @@ it('a graphic of version 5: what its file is to be, and its description, come to
   expect(graphic.layers).toEqual(five.layers);
   expect(Graphic.parse(graphic)).toEqual(graphic);
 });
+
+it('a graphic of version 6: none of its findings was left', () => {
+  const six = fixture(6) as { layers: object[]; frames: object[] };
+  const graphic = Graphic.parse(six);
+  expect(graphic.version).toBe(7);
+  expect(graphic.frames).toEqual(six.frames.map((f) => ({ ...f, left: [] })));
+  expect(graphic.layers).toEqual(six.layers);
+  expect(Graphic.parse(graphic)).toEqual(graphic);
+});
