@@ -44,16 +44,12 @@ export const small = defineRule({
           const others = layers.map((l) => (l.id === layer.id ? larger : l));
           const room = roomIn({ slot, rect }, larger, others, canvas, shaper, assets);
           const done = freed(larger, room, canvas, shaper, assets);
-          const now = done && done.scale === 1 ? done : null;
-          const to = now?.layer ?? larger;
-          const text = `Make it ${wanted} px`;
-          const moving =
-            now && Math.hypot(now.by.x, now.by.y) > 0.05 ? `, and ${moveText(now).replace(/^M/, 'm')}` : '';
           // Larger words that have no room would be another fault.
-          if (!now) return [];
-          return [
-            { label: text + moving, edit: { type: 'replace-layer', name: `${layer.name} at ${wanted} px`, layer: to } },
-          ];
+          if (done?.scale !== 1) return [];
+          const moved = Math.hypot(done.by.x, done.by.y) > 0.05;
+          const label = `Make it ${wanted} px${moved ? `, and ${moveText(done).replace(/^M/, 'm')}` : ''}`;
+          const name = `${layer.name} at ${wanted} px`;
+          return [{ label, edit: { type: 'replace-layer', name, layer: done.layer } }];
         };
         return [
           fixable(

@@ -109,14 +109,16 @@ export function shownAt(slot: Slot, windowWidth: number): Shown | null {
 /** The devices on which a slot is shown, and how; the widest first. */
 export function shownOnDevices(slot: Slot): { readonly device: Device; readonly shown: Shown }[] {
   return devices.flatMap((device) => {
-    const width = device === 'desktop' ? Math.max(deviceWidths.desktop, deskWidth(slot)) : deviceWidths[device];
-    const shown = shownAt(slot, width);
+    const shown = shownAt(slot, windowWidth(slot, device));
     return shown ? [{ device, shown }] : [];
   });
 }
 
-/** The least window at a desk in which a slot stands at its full width, CSS px; 0 where it is as wide as any. */
-export const deskWidth = (slot: Slot): number => (slot.anyWidth ? 0 : slot.shownWidth + 64);
+/** How wide the window of a device is in which a slot is looked at, CSS px: at a desk wide enough to show it at its full width. */
+export function windowWidth({ anyWidth, shownWidth }: Pick<Slot, 'anyWidth' | 'shownWidth'>, device: Device): number {
+  if (device !== 'desktop' || anyWidth) return deviceWidths[device];
+  return Math.max(deviceWidths.desktop, shownWidth + 64);
+}
 
 /**
  * The smallest scale (CSS px of the page per slot px) at which type on a slot is shown on any device: what is read there

@@ -13,6 +13,7 @@ import {
 import { ReportContexts } from './report-context.service';
 import { Workbench } from './workbench';
 import { JobStopped } from '../pixels/pixel-client';
+import { sameParts } from '../ui/same-parts';
 
 /** How long nothing may change before the pixels are looked at again, in ms. */
 const REST = 60;
@@ -23,7 +24,6 @@ const DRAFTS = 100;
 /** What the look of the words and what is behind them depends on. */
 const seen = (g: Graphic, f: Frame) => [g.id, g.layers, g.backdrop, g.canvas, f.id, f.rect, f.slot] as const;
 type Seen = ReturnType<typeof seen>;
-const alike = (a: Seen | null, b: Seen | null) => a === b || (!!a && !!b && a.every((v, i) => v === b[i]));
 
 /** The fit report of the graphic at work, kept live. */
 @Injectable({ providedIn: 'root' })
@@ -42,7 +42,7 @@ export class FitReportService {
       const g = this.workbench.working();
       return g && seen(g, this.frameIn(g));
     },
-    { equal: alike },
+    { equal: sameParts },
   );
   /** The graphic as it is judged: at once when something was done, a few times a second while it is being done. */
   private readonly judged = signal<Graphic | null>(null);
@@ -53,7 +53,7 @@ export class FitReportService {
     const frame = this.frameIn(graphic);
     const legibility = this.legibility();
     // What was found of another state is no fact of this one.
-    const fresh = legibility !== null && alike(legibility.of, seen(graphic, frame));
+    const fresh = legibility !== null && sameParts(legibility.of, seen(graphic, frame));
     const context = this.contexts.now(graphic, frame, fresh ? legibility.found : undefined);
     return context && this.judge(context);
   });

@@ -31,6 +31,7 @@ import { storageProblem } from '../storage/storage-problem';
 import { JobStopped } from '../pixels/pixel-client';
 import { DescribeDialog, type Described } from './describe-dialog';
 import { FindingsDialog } from './findings-dialog';
+import { sameParts } from '../ui/same-parts';
 import { today } from '../ui/when';
 
 export interface MadeFile {
@@ -191,7 +192,7 @@ export class ExportSession {
         only,
       ];
     },
-    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+    { equal: sameParts },
   );
 
   private controller: AbortController | undefined;

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { deskWidth, deviceHeights, deviceWidths, devices, switchedDarkening, type Device } from '@bright-slot/core';
+import { deviceHeights, deviceWidths, devices, switchedDarkening, windowWidth, type Device } from '@bright-slot/core';
 import { LivePicture } from '../../document/live-picture.service';
 import { Workbench } from '../../document/workbench';
 import { Pages } from '../../page/page-likeness';
@@ -44,7 +44,7 @@ export class PageViews {
     return devices.map((device) => ({
       device,
       name: names[device],
-      pageWidth: device === 'desktop' && slot ? Math.max(deviceWidths.desktop, deskWidth(slot)) : deviceWidths[device],
+      pageWidth: slot ? windowWidth(slot, device) : deviceWidths[device],
       screenHeight: deviceHeights[device],
     }));
   });

@@ -4,6 +4,7 @@ import { Workbench } from '../../document/workbench';
 import { PageWindow } from '../../page/page-window';
 import { SurfaceStore } from '../../pixels/surface-store';
 import { TypeService } from '../../type/type.service';
+import { sameParts } from '../../ui/same-parts';
 import { paintSmall } from '../layers/layer-picture';
 import { PageViews } from './page-views';
 
@@ -79,7 +80,7 @@ export class VisitorSees {
       const f = this.workbench.frame();
       return g && f && ([g.id, g.layers, g.backdrop, f.id, f.rect] as const);
     },
-    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+    { equal: sameParts },
   );
 
   constructor() {

@@ -9,6 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { TypeService } from '../../type/type.service';
+import { sameParts } from '../../ui/same-parts';
 import { Workbench } from '../../document/workbench';
 import { paintSmall } from '../layers/layer-picture';
 import { SurfaceStore } from '../../pixels/surface-store';
@@ -35,7 +36,7 @@ export class ReportPicture {
       const g = this.workbench.graphic();
       return g && ([g.id, g.layers, g.backdrop, this.workbench.frame()?.rect] as const);
     },
-    { equal: (a, b) => a === b || (!!a && !!b && a.every((v, i) => v === b[i])) },
+    { equal: sameParts },
   );
 
   constructor() {
