@@ -1,4 +1,4 @@
-import { modeLrgb, modeRgb, parse, useMode, wcagContrast, wcagLuminance } from 'culori/fn';
+import { convertXyz65ToLab65, modeLrgb, modeRgb, parse, useMode, wcagContrast, wcagLuminance } from 'culori/fn';
 
 useMode(modeRgb);
 useMode(modeLrgb);
@@ -6,6 +6,11 @@ useMode(modeLrgb);
 /** Relative luminance 0…1 of a `#rrggbb` colour. WCAG 2.2, definition of relative luminance. */
 export function luminance(hex: string): number {
   return wcagLuminance(parse(hex) ?? hex);
+}
+
+/** Lightness L* 0…100 of a relative luminance 0…1. CIE 15, L* of 1976. */
+export function lightness(luminance: number): number {
+  return convertXyz65ToLab65({ x: 0, y: luminance, z: 0 }).l;
 }
 
 /** Contrast ratio 1…21 of two `#rrggbb` colours. WCAG 2.2, definition of contrast ratio. */

@@ -26,9 +26,18 @@ function letter(n: number): string {
 
 /**
  * A safe file name by a pattern, whose letter steps until the name is none of `taken`.
- * A pattern without `{letter}` gets one at its end when its first name is taken.
+ * A pattern without `{letter}` gets one at its end when its first name is taken. No longer than `longest` letters with
+ * its ending (20 at the least), however long its words are.
  */
-export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<string> = new Set()): string {
+export function fileName(
+  pattern: string,
+  parts: NameParts,
+  taken: ReadonlySet<string> = new Set(),
+  longest = Infinity,
+): string {
+  const ending = `.${endingFor(parts.format)}`;
+  // Longer ones are cut by file systems and refused by sites.
+  const most = Math.max(12, Math.min(MOST_STEM, longest - ending.length));
   const make = (step: string, withLetter: boolean) => {
     const marked = withLetter && !pattern.includes('{letter}') ? `${pattern}{letter}` : pattern;
     // No word twice: “blog-header-blog-header” says no more than “blog-header”.
@@ -54,9 +63,9 @@ export function fileName(pattern: string, parts: NameParts, taken: ReadonlySet<s
       .join('')
       .replace(/-{2,}/g, '-')
       .replace(/^-+|-+$/g, '');
-    // Longer ones are cut by file systems and refused by sites; the letter stays, since it tells names apart.
-    const short = stem.length > MOST_STEM ? `${stem.slice(0, MOST_STEM - 8).replace(/-+$/, '')}-${step || 'x'}` : stem;
-    return `${short || 'graphic'}.${endingFor(parts.format)}`;
+    // The letter stays, since it tells names apart.
+    const short = stem.length > most ? `${stem.slice(0, most - 8).replace(/-+$/, '')}-${step || 'x'}` : stem;
+    return `${short || 'graphic'}${ending}`;
   };
   if (!pattern.includes('{letter}')) {
     const plain = make('', false);

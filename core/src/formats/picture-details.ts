@@ -1,5 +1,5 @@
 import { clamp } from '../geometry/clamp';
-import { parse } from 'exifr';
+import { gps, parse } from 'exifr';
 import { isWhole } from './identify';
 import type { PictureType } from './registry';
 
@@ -36,6 +36,18 @@ function pngDetails(bytes: Uint8Array): PictureDetails {
     if (type === 'sRGB') profile = 'sRGB';
   }
   return { ppi, profile };
+}
+
+/** Whether a picture's file tells where it was taken: Exif (CIPA DC-008), GPS tags of a latitude and a longitude. */
+export async function isLocated(bytes: Uint8Array, type: PictureType): Promise<boolean> {
+  // The library goes by lengths that it does not check.
+  if ((type !== 'jpeg' && type !== 'avif') || !isWhole(type, bytes)) return false;
+  try {
+    const found = (await gps(bytes)) as { latitude?: number; longitude?: number } | undefined;
+    return Number.isFinite(found?.latitude) && Number.isFinite(found?.longitude);
+  } catch {
+    return false;
+  }
 }
 
 /** Reads what a picture's file says of its density and colours; nulls where it says nothing or cannot be read. */

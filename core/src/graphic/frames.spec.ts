@@ -2,6 +2,7 @@ import { uncoveredParts } from '../report/uncovered';
 import { createReporter, fitWord, togetherReport } from '../report/report';
 import { painted } from '../testing/reader';
 import { blank, photo, random, shape, slotOf, withLayers, words } from '../testing/samples';
+import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import { takenBoxes, placedWords } from '../placing/room';
@@ -32,15 +33,7 @@ const pair = (...layers: Layer[]): Graphic => {
   };
 };
 const found = (graphic: Graphic, id: string, rule: string) =>
-  createReporter()({
-    graphic,
-    frame: frameOf(graphic, id),
-    shaper,
-    assets: new Map(),
-    legibility: [],
-    printed: [],
-    today: '2026-11-29',
-  }).findings.filter((f) => f.id.startsWith(rule));
+  createReporter()(contextOf(graphic, shaper, { frame: frameOf(graphic, id) })).findings.filter((f) => f.id.startsWith(rule));
 
 describe('a graphic of two frames', () => {
   it('is what its schema says, and a frame is told by its id', () => {
@@ -146,15 +139,7 @@ describe('a frame is a window for the rules', () => {
   it('the fit word is of all frames together', () => {
     const g = { ...pair(words('Mug', { place: { x: 440, y: 80 } }, { size: 30 })), backdrop: ground };
     const reports = g.frames.map((frame) =>
-      createReporter()({
-        graphic: g,
-        frame,
-        shaper,
-        assets: new Map(),
-        legibility: [],
-        printed: [],
-        today: '2026-11-29',
-      }),
+      createReporter()(contextOf(g, shaper, { frame })),
     );
     expect(fitWord(reports[0]!)).not.toContain('to fix');
     expect(fitWord(togetherReport(reports))).toBe('1 to fix');

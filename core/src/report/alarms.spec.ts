@@ -8,6 +8,7 @@ import type { Legibility } from '../legibility/legibility';
 import { placedWords, type GroundMap } from '../placing/room';
 import type { Slot } from '../slot/slot';
 import { blank, everySlot, photo, random, shape, withLayers, words } from '../testing/samples';
+import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import { layoutOf } from '../words/layout';
 import type { Shaper } from '../words/shaper';
@@ -56,16 +57,9 @@ function onBackdrop(graphic: Graphic): Legibility[] {
 }
 
 const report = ({ graphic, more = {} }: Case) =>
-  createReporter()({
-    graphic,
-    frame: frameOf(graphic),
-    shaper,
-    assets: new Map(),
-    legibility: onBackdrop(graphic),
-    printed: ['Ottermill Pottery'],
-    today: '2026-11-29',
-    ...more,
-  });
+  createReporter()(
+    contextOf(graphic, shaper, { legibility: onBackdrop(graphic), printed: ['Ottermill Pottery'], ...more }),
+  );
 
 const plain = (light: number): GroundMap => ({
   across: 1,
@@ -244,6 +238,32 @@ const faults: readonly [string, (g: Graphic, r: () => number) => Case][] = [
       };
     },
   ],
+  [
+    'stray',
+    (g) => {
+      const layer = covering({ natural: { width: g.canvas.width * 3, height: g.canvas.height * 3 } });
+      const stray = { top: 0, right: 1, bottom: 0, left: 0 };
+      return { graphic: under(g, layer), more: { assets: new Map([[layer.asset, { silhouette: null, stray }]]) } };
+    },
+  ],
+  [
+    'soft',
+    (g, r) => {
+      const layer = covering({ natural: { width: g.canvas.width * 6, height: g.canvas.height * 6 } });
+      const blur = 8 + 6 * r();
+      return { graphic: under(g, layer), more: { assets: new Map([[layer.asset, { silhouette: null, blur }]]) } };
+    },
+  ],
+  [
+    'heavy',
+    (g, r) => ({
+      graphic: withSlot(g, { mostBytes: 100_000 }),
+      more: { weights: { chosen: { format: 'jpeg', quality: 85, bytes: 100_001 + r() * 1e6 }, tried: [] } },
+    }),
+  ],
+  ['half-pixels', (g) => ({ graphic: withSlot(g, { height: g.canvas.height + 0.3, densities: [1, 2] }) })],
+  ['row-full', (g) => ({ graphic: withSlot(g, { rowShows: 4, oneOfSeveral: false }), more: { alike: 5 } })],
+  ['file-named', (g) => ({ graphic: { ...g, name: '☕' } })],
   [
     'nearly-ground',
     (g) => ({

@@ -58,7 +58,17 @@ export const enlarged = defineRule({
   what: 'Photos drawn larger than their own pixels at the densest file that is wanted.',
   by: ['enlarged'],
   mends: 'As large as its pixels allow.',
-  passed: 'Every photo has pixels enough to be sharp',
+  passed({ layers, canvas, slot }) {
+    const density = topDensity(slot);
+    const photos = visiblePictures(layers).filter((l) => !l.vector);
+    const scales = photos.map((l) => pictureScale(l, canvas) * density);
+    if (!photos.length) return 'There is no photo that could be too small';
+    // Rounded down: what is told is there.
+    const times = Math.floor((1 / Math.max(...scales)) * 10 + 1e-9) / 10;
+    const has = photos.length === 1 ? `${photos[0]!.name} has` : 'Every photo has';
+    if (times <= 1) return `${has} the pixels it needs at ${density}×: sharp`;
+    return `${has} ${times} times the pixels it needs at ${density}×: sharp`;
+  },
   needs: ['layers', 'canvas', 'slot', 'rect', 'frames'],
   judge({ layers, canvas, slot, rect, frames }): Finding[] {
     return visiblePictures(layers)

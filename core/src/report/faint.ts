@@ -58,6 +58,13 @@ function mend(
       edit: { type: 'replace-layer', name: `${layer.name} to a calm place`, layer: movedWords(layer, by) },
     });
   }
+  if (read.outlined) {
+    const { outline, contrast } = read.outlined;
+    fixes.push({
+      label: `A ${outline.colour === '#000000' ? 'black' : 'white'} line around the letters, to ${ratio(contrast)}`,
+      edit: { type: 'replace-layer', name: `${layer.name}: a line around its letters`, layer: { ...layer, outline } },
+    });
+  }
   const veil = veilBehind(layer, layers, allLetters(read), shownScale);
   if (veil)
     fixes.push({
@@ -95,7 +102,7 @@ export const faint = defineRule({
   about: 'Readable',
   what: 'Words that do not stand out from the pixels really behind them, at the size each screen shows them, with the page’s darkening on and off.',
   by: ['contrast', 'largeContrast'],
-  mends: 'To the front, a calm place nearby, the nearest shade of their colour, a veil behind them.',
+  mends: 'To the front, a calm place nearby, the nearest shade of their colour, a line around their letters, a veil behind them.',
   passed: 'All words stand out from what is behind them (logos are exempt)',
   needs: ['layers', 'legibility', 'slot'],
   judge({ layers, legibility, slot }): Finding[] | null {

@@ -2,6 +2,7 @@ import { applyEdit } from '../graphic/edit';
 import { type Graphic } from '../graphic/graphic';
 import { frameOf } from '../graphic/frame';
 import { blank, photo, random, withLayers, words } from '../testing/samples';
+import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import { createReporter, fitWord } from './report';
@@ -12,15 +13,7 @@ beforeAll(async () => {
   shaper = await realShaper();
 });
 
-const context = (graphic: Graphic): ReportContext => ({
-  graphic,
-  frame: frameOf(graphic),
-  shaper,
-  assets: new Map(),
-  legibility: undefined,
-  printed: [],
-  today: '2026-11-29',
-});
+const context = (graphic: Graphic): ReportContext => contextOf(graphic, shaper, { legibility: undefined });
 const find = (graphic: Graphic, rule: string): Finding[] =>
   createReporter()(context(graphic)).findings.filter((f) => f.id.startsWith(rule));
 

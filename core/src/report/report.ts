@@ -1,5 +1,9 @@
 import { covered } from './covered';
+import { busy } from './busy';
 import { cut } from './cut';
+import { fileNamed } from './file-named';
+import { halfPixels } from './half-pixels';
+import { heavy } from './heavy';
 import { doubled } from './doubled';
 import { enlarged } from './enlarged';
 import { faint } from './faint';
@@ -8,16 +12,21 @@ import { goneBy } from './gone-by';
 import { hidden } from './hidden';
 import { lastWord } from './last-word';
 import { licensed } from './licensed';
+import { located } from './located';
 import { makeable } from './makeable';
 import { nearlyGround } from './nearly-ground';
 import { outside } from './outside';
 import { placeholder } from './placeholder';
 import { repeated } from './repeated';
+import { rowFull } from './row-full';
 import { safe } from './safe';
 import type { LeftFinding } from '../graphic/frame';
 import { thresholds } from './thresholds';
 import { fixable, selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
 import { short } from './short';
+import { soft } from './soft';
+import { stray } from './stray';
+import { subjectHidden } from './subject-hidden';
 import { small } from './small';
 import { straightQuotes } from './straight-quotes';
 import { stretched } from './stretched';
@@ -31,28 +40,37 @@ import { zones } from './zones';
 export const rules: readonly Rule[] = [
   makeable,
   takenSize,
+  heavy,
   covered,
   short,
+  stray,
   outside,
   zones,
   safe,
   cut,
+  subjectHidden,
   faint,
+  busy,
   small,
   hidden,
   enlarged,
   stretched,
+  soft,
+  halfPixels,
   transparency,
   placeholder,
   repeated,
   nearlyGround,
   firstScreen,
+  rowFull,
   wasteful,
+  fileNamed,
   doubled,
   goneBy,
   straightQuotes,
   lastWord,
   licensed,
+  located,
   undescribed,
 ];
 
@@ -105,7 +123,7 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
       last.set(rule, { given, found, shown });
       findings.push(...shown);
       if (!found) waiting = true;
-      else if (!found.length) passed.push(rule.passed);
+      else if (!found.length) passed.push(typeof rule.passed === 'string' ? rule.passed : rule.passed(given as never));
     }
     const told = findings.map((f) => toldAgain(f, frame.left));
     const open = told.filter((f): f is Finding => !('reason' in f));

@@ -5,6 +5,7 @@ import type { ExportChoices, Frame } from '../graphic/frame';
 import type { Shaper } from '../words/shaper';
 import type { Legibility } from '../legibility/legibility';
 import type { AssetFacts } from './asset-facts';
+import type { FileFormat } from '../slot/slot';
 import type { ThresholdName } from './thresholds';
 
 /** Everything rules may look at. `legibility` arrives later, from a worker; undefined until then. */
@@ -19,6 +20,24 @@ export interface ReportContext {
   readonly printed: readonly string[];
   /** The day on which it is judged, YYYY-MM-DD. */
   readonly today: string;
+  /** How many graphics there are for the same slot, this one among them. */
+  readonly alike: number;
+  /** What its file would be called. */
+  readonly fileName: string;
+  /** How heavy the file is; null where the page has no limit, undefined until it is known. */
+  readonly weights: FileWeights | null | undefined;
+}
+
+/** What a file weighs as it is chosen, and in other ways that were tried because that is too much. */
+export interface FileWeights {
+  readonly chosen: FileWeight;
+  /** In each format the page takes the best quality that is light enough, or the lowest there is. */
+  readonly tried: readonly FileWeight[];
+}
+export interface FileWeight {
+  readonly format: FileFormat;
+  readonly quality: number;
+  readonly bytes: number;
 }
 
 /** What a rule can need; a rule runs again only when one of these changed. */
@@ -37,6 +56,11 @@ export interface Needs {
   legibility: readonly Legibility[] | undefined;
   printed: readonly string[];
   today: string;
+  alike: number;
+  /** What the graphic is called. */
+  name: string;
+  fileName: string;
+  weights: FileWeights | null | undefined;
 }
 export type Need = keyof Needs;
 
@@ -54,6 +78,10 @@ export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] }
   legibility: (c) => c.legibility,
   printed: (c) => c.printed,
   today: (c) => c.today,
+  alike: (c) => c.alike,
+  name: (c) => c.graphic.name,
+  fileName: (c) => c.fileName,
+  weights: (c) => c.weights,
 };
 
 export interface Fix {
@@ -107,7 +135,7 @@ export interface Rule<N extends Need = Need> {
   readonly by: readonly ThresholdName[];
   readonly mends: string;
   /** What it makes sure of, said when nothing was found. */
-  readonly passed: string;
+  readonly passed: string | ((given: Pick<Needs, N>) => string);
   readonly needs: readonly N[];
   /** Null where it cannot say yet. */
   judge(given: Pick<Needs, N>): readonly Finding[] | null;

@@ -24,6 +24,18 @@ export const thresholds = {
     unit: 'px that a band, a line or a sheet stops short of an edge look like a mistake',
     source: practice,
   },
+  blur: {
+    value: 1.2,
+    unit: 'px of blur (σ) in the file’s sharpest edges and more look soft',
+    source: `S. Zhuo and T. Sim, “Defocus map estimation from a single image”, Pattern Recognition 44 (2011), for the measure; the figure is ${practice}`,
+  },
+  busy: {
+    value: 30,
+    unit: 'of lightness (L*) between the darkest and lightest tenth around a letter and more are busy',
+    source: `CIE 15, L* of 1976, for the measure; the figure is ${practice}`,
+  },
+  lowestQuality: { value: 60, unit: 'is the lowest quality that still looks right', source: practice },
+  subjectHidden: { value: 0.5, unit: 'of what a photo is of and more under it hide it', source: practice },
   enlarged: { value: 1.1, unit: 'times its own pixels is hardly seen', source: practice },
   stretched: { value: 0.01, unit: 'of its proportions is hardly seen', source: practice },
   nearlyGround: {

@@ -4,6 +4,7 @@ import { frameOf } from '../graphic/frame';
 import { contrast, luminance } from '../colour/contrast';
 import { middleOf, turnedPoint } from '../geometry/turn';
 import { blank, photo, random, withLayers, words } from '../testing/samples';
+import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import { layoutOf, wordsExtent } from '../words/layout';
 import type { Legibility } from '../legibility/legibility';
@@ -23,7 +24,7 @@ interface Known {
   legibility?: readonly Legibility[];
 }
 const judge = (graphic: Graphic, { assets = new Map(), legibility }: Known = {}) =>
-  createReporter()({ graphic, frame: frameOf(graphic), shaper, assets, legibility, printed: [], today: '2026-11-29' });
+  createReporter()(contextOf(graphic, shaper, { assets, legibility }));
 const find = (graphic: Graphic, rule: string, known?: Known): Finding[] =>
   judge(graphic, known).findings.filter((f) => f.id.startsWith(rule));
 

@@ -5,6 +5,7 @@ import {
   faintestLetter,
   frameOf,
   smallestScale,
+  type FileWeights,
   type FitReport,
   type Frame,
   type Graphic,
@@ -18,12 +19,18 @@ import { sameParts } from '../ui/same-parts';
 /** How long nothing may change before the pixels are looked at again, in ms. */
 const REST = 60;
 
+/** How long nothing may change before what can wait is looked at, ms. */
+const CALM = 900;
+
 /** A draft is judged so often at most, ms: sixty times a second nobody reads. */
 const DRAFTS = 100;
 
 /** What the look of the words and what is behind them depends on. */
 const seen = (g: Graphic, f: Frame) => [g.id, g.layers, g.backdrop, g.canvas, f.id, f.rect, f.slot] as const;
 type Seen = ReturnType<typeof seen>;
+
+/** What the file depends on. */
+const made = (g: Graphic, f: Frame) => [...seen(g, f), f.export.format, f.export.quality] as const;
 
 /** The fit report of the graphic at work, kept live. */
 @Injectable({ providedIn: 'root' })
@@ -33,6 +40,7 @@ export class FitReportService {
   private readonly judge = createReporter();
   /** What was found out last, and of what. */
   private readonly legibility = signal<{ of: Seen; found: readonly Legibility[] } | null>(null);
+  private readonly weights = signal<{ of: ReturnType<typeof made>; found: FileWeights | null } | null>(null);
   /** Why the words could not be judged, if they could not. */
   readonly problem = signal<string | null>(null);
   /** Whether the pixels have been looked at since the last change. */
@@ -41,6 +49,13 @@ export class FitReportService {
     () => {
       const g = this.workbench.working();
       return g && seen(g, this.frameIn(g));
+    },
+    { equal: sameParts },
+  );
+  private readonly file = computed(
+    () => {
+      const g = this.workbench.graphic();
+      return g && made(g, this.frameIn(g));
     },
     { equal: sameParts },
   );
@@ -54,7 +69,11 @@ export class FitReportService {
     const legibility = this.legibility();
     // What was found of another state is no fact of this one.
     const fresh = legibility !== null && sameParts(legibility.of, seen(graphic, frame));
-    const context = this.contexts.now(graphic, frame, fresh ? legibility.found : undefined);
+    const weights = this.weights();
+    const context = this.contexts.now(graphic, frame, {
+      legibility: fresh ? legibility.found : undefined,
+      weights: weights && sameParts(weights.of, made(graphic, frame)) ? weights.found : undefined,
+    });
     return context && this.judge(context);
   });
 
@@ -77,6 +96,16 @@ export class FitReportService {
       onCleanup(() => clearTimeout(later));
     });
     effect((onCleanup) => {
+      const graphic = this.file() && untracked(() => this.workbench.graphic());
+      if (!graphic) return;
+      const stop = new AbortController();
+      const resting = setTimeout(() => void this.lookSlowly(graphic, stop.signal), CALM);
+      onCleanup(() => {
+        clearTimeout(resting);
+        stop.abort();
+      });
+    });
+    effect((onCleanup) => {
       if (!this.subject()) return;
       const graphic = untracked(() => this.workbench.working()!);
       const stop = new AbortController();
@@ -87,6 +116,17 @@ export class FitReportService {
         stop.abort();
       });
     });
+  }
+
+  private async lookSlowly(graphic: Graphic, stop: AbortSignal): Promise<void> {
+    const frame = this.frameIn(graphic);
+    try {
+      const found = await this.contexts.slowly(graphic, frame, stop);
+      if (!stop.aborted) this.weights.set({ of: made(graphic, frame), found });
+    } catch (error) {
+      // What cannot be found out is not judged; a file that cannot be made is told where it is made.
+      if (!(error instanceof JobStopped)) console.warn(error);
+    }
   }
 
   /** How words, in a colour or in their own, stand out from what lies behind them: at their faintest letter; null where nothing was seen yet. */

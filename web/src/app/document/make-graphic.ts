@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { good, newGraphic, startHistory, type Graphic, type Result, type Slot } from '@bright-slot/core';
 import { GraphicsRepository } from '../storage/graphics-repository';
+import { SlotUse } from '../storage/slot-use.service';
 import { storageProblem } from '../storage/storage-problem';
 import { StorageHealth } from '../storage/storage-health.service';
 
@@ -11,6 +12,7 @@ export class MakeGraphic {
   private readonly repository = inject(GraphicsRepository);
   private readonly router = inject(Router);
   private readonly health = inject(StorageHealth);
+  private readonly use = inject(SlotUse);
 
   /** Pictures that a new graphic begins with, until the workbench has opened on it. */
   private begun: { readonly graphic: string; readonly files: readonly File[] } | null = null;
@@ -44,6 +46,7 @@ export class MakeGraphic {
     const history = startHistory(graphic, crypto.randomUUID(), Date.now(), step);
     try {
       await this.repository.create(history, Date.now());
+      this.use.forget();
       void this.health.askToKeep();
       return good(graphic);
     } catch (error) {

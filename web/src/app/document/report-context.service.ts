@@ -1,6 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  fileName,
   printedOn,
+  type FileWeights,
   type Frame,
   type Graphic,
   type Legibility,
@@ -10,9 +12,15 @@ import {
 } from '@bright-slot/core';
 import { AssetFactsService } from '../media/asset-facts.service';
 import { PixelsService } from '../pixels/pixels.service';
+import { HouseStyleService } from '../storage/house-style.service';
 import { Sites } from '../storage/sites.service';
+import { SlotUse } from '../storage/slot-use.service';
 import { TypeService } from '../type/type.service';
 import { today } from '../ui/when';
+import { FileWeightsService } from './file-weights.service';
+
+/** This build: the name of the file with this code changes with what it imports, the rules among it. */
+const BUILD = import.meta.url;
 
 /** Everything that rules may look at: the one builder of it, for the workbench, for cards and for what leaves. */
 @Injectable({ providedIn: 'root' })
@@ -21,24 +29,53 @@ export class ReportContexts {
   private readonly pixels = inject(PixelsService);
   private readonly assets = inject(AssetFactsService);
   private readonly sites = inject(Sites);
+  private readonly house = inject(HouseStyleService);
+  private readonly use = inject(SlotUse);
+  private readonly weights = inject(FileWeightsService);
 
   /** With what is at hand: what comes from a worker may be wanting. Null where nothing can be judged yet. */
-  now(graphic: Graphic, frame: Frame, legibility: readonly Legibility[] | undefined): ReportContext | null {
+  now(
+    graphic: Graphic,
+    frame: Frame,
+    { legibility, weights }: Pick<ReportContext, 'legibility' | 'weights'>,
+  ): ReportContext | null {
     const shaper = this.type.shaper();
-    return shaper && { graphic, frame, shaper, assets: this.assets.facts(), legibility, ...this.around(frame) };
+    const assets = this.assets.facts();
+    return shaper && { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic.name, frame) };
   }
 
   /** With all facts, made by the worker for lists. */
   async whole(graphic: Graphic, frame: Frame): Promise<ReportContext> {
     const shaper = await this.type.ensure(graphic);
-    const assets = await this.assets.ensure(graphic);
-    const legibility = await this.pixels.legibility(graphic, frame, undefined, this.pixels.files);
-    return { graphic, frame, shaper, assets, legibility, ...this.around(frame) };
+    const by = this.pixels.files;
+    const assets = await this.assets.examined(graphic, by);
+    const legibility = await this.pixels.legibility(graphic, frame, undefined, by);
+    const weights = await this.weights.weigh(graphic, frame, undefined, by);
+    return { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic.name, frame) };
   }
 
-  /** What does not depend on the graphic: the page, and the day. */
-  private around({ slot }: Frame): Pick<ReportContext, 'printed' | 'today'> {
-    return { printed: this.printed(slot), today: today() };
+  /** What does not depend on what is on the canvas: the page, the day, the file's name, the others there are. */
+  private around(
+    name: string,
+    { slot, export: { format } }: Frame,
+  ): Pick<ReportContext, 'printed' | 'today' | 'alike' | 'fileName'> {
+    const date = today();
+    const parts = { graphic: name, slot: slot.name, date, format };
+    return {
+      printed: this.printed(slot),
+      today: date,
+      alike: slot.rowShows > 1 ? this.use.of(slot.id) : 1,
+      fileName: fileName(this.house.style().namePattern, parts, undefined, slot.names.longest),
+    };
+  }
+
+  /** Whether what stands around graphics is known, so that they can be judged. */
+  readonly ready = this.sites.known;
+
+  /** Names what a fit word depends on beside the graphic: how it is judged, the page of each frame, and the day. */
+  judgedBy({ name, frames }: Pick<Graphic, 'name' | 'frames'>): string {
+    const pages = frames.map((frame) => this.around(name, frame));
+    return JSON.stringify([BUILD, pages]);
   }
 
   private readonly known = new Map<string, { look: PageLook; printed: readonly string[] }>();
@@ -57,5 +94,11 @@ export class ReportContexts {
   async legibility(graphic: Graphic, frame: Frame, stop: AbortSignal): Promise<Legibility[]> {
     await this.assets.ensure(graphic);
     return this.pixels.legibility(graphic, frame, stop);
+  }
+
+  /** What can wait: what is wrong with the pictures themselves, and what the file weighs. */
+  async slowly(graphic: Graphic, frame: Frame, stop: AbortSignal): Promise<FileWeights | null> {
+    await this.assets.examined(graphic, this.pixels.sight);
+    return this.weights.weigh(graphic, frame, stop);
   }
 }

@@ -164,7 +164,7 @@ export class GraphicCard {
     inject(DestroyRef).onDestroy(() => watch.disconnect());
     effect(() => {
       const entry = this.entry();
-      if (!this.seen()) return;
+      if (!this.seen() || !this.previews.ready()) return;
       this.previews.preview(entry).then(
         (p) => {
           if (this.entry() === entry) this.preview.set(p);

@@ -136,6 +136,7 @@ export class ExportSession {
       this.house.style().namePattern,
       { graphic: g.name, slot: slot.name, date, format: this.format() },
       this.taken(),
+      slot.names.longest,
     );
   });
   readonly nameProblem = computed(() => {

@@ -13,6 +13,7 @@ import {
   type CurrentPicture,
   type GroundMap,
   type Legibility,
+  type Margins,
   type Measured,
   type PictureType,
   type Point,
@@ -78,6 +79,8 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('parts'), ...used }),
   /** Where a picture is to be seen once something is cut out of it. */
   z.object({ kind: z.literal('silhouette'), ...used }),
+  /** What is wrong with a picture's own pixels, and whether its file tells where it was taken. */
+  z.object({ kind: z.literal('examine'), asset: AssetHash }),
   /** The point to keep in sight, and what is around it. */
   z.object({ kind: z.literal('focus'), source: z.union([AssetHash, z.instanceof(Blob)]) }),
   /** The colours of a surface's edges, and how well they meet it when run on. */
@@ -139,6 +142,13 @@ export type ImportedPicture =
       readonly rough: ImageBitmap;
     };
 
+/** What is wrong with a picture itself: see `AssetFacts`. */
+export interface Examined {
+  readonly stray: Margins;
+  readonly blur: number | null;
+  readonly located: boolean;
+}
+
 /** A side of a picture. */
 export interface EdgeFacts {
   readonly side: SideName;
@@ -160,6 +170,7 @@ const answers = {
   parts: z.array(box),
   clean: object<CleanedLogo>().nullable(),
   silhouette: object<Silhouette>(),
+  examine: object<Examined>(),
   focus: object<ProposedFocus>(),
   edges: list<EdgeFacts>(),
   'import-picture': result<ImportedPicture>(),

@@ -4,6 +4,7 @@ import { encode, warmUp } from './jobs/encode';
 import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
+import { examinePicture } from './jobs/examine-picture';
 import { proposedFocus } from './jobs/focus';
 import { paletteFrom } from './jobs/palette';
 import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './jobs/pictures';
@@ -36,6 +37,7 @@ const ranks: Record<Task['kind'], number> = {
   clean: 1,
   parts: 1,
   silhouette: 1,
+  examine: 2,
   edges: 1,
   focus: 1,
   palette: 1,
@@ -86,6 +88,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
         task.source instanceof Blob ? await decodeBlob(task.source) : rough(await picture(task.source), 2048);
       return { value: proposedFocus(seen), transfer: [] };
     }
+    case 'examine':
+      return { value: await examinePicture(task.asset, turn), transfer: [] };
     case 'edges': {
       const facts = await edges(task.need, turn, task.drawn);
       return { value: facts, transfer: [] };

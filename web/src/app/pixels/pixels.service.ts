@@ -143,13 +143,14 @@ export class PixelsService {
     frame: Frame,
     choices: { format: FileFormat; quality: number; copyright: string },
     signal?: AbortSignal,
+    // The worker of what is on screen: it has decoded and reduced what a file needs already.
+    by = this.sight,
   ): Promise<Answers['file']> {
     const { slot } = frame;
     const large = fileTooLarge(slot);
     if (large) throw new Error(large);
     const vectors = await vectorsFor(graphic, frame, topDensity(slot), await this.type.ensure(graphic));
-    // The worker of what is on screen: it has decoded and reduced what a file needs already.
-    return this.sight.run(
+    return by.run(
       { kind: 'file', graphic, frame: frame.id, ...choices, vectors },
       signal,
       vectors.map((v) => v.bitmap),

@@ -84,12 +84,14 @@ export interface AssetRecord {
   mask?: boolean | undefined;
 }
 
-/** A finished miniature and the fit word, valid for one state of a graphic. */
+/** A finished miniature, valid for one state of a graphic, and its fit word, valid for how it was judged as well. */
 export interface PreviewRecord {
   graphicId: string;
   state: string;
   blob: Blob;
   fit: string;
+  /** See `ReportContexts.judgedBy`; wanting in records from before there was more than the state. */
+  judgedBy?: string;
 }
 
 /** A file that was saved or sent, so that its name is not given again. */

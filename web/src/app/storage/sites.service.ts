@@ -14,6 +14,9 @@ export class Sites {
   private readonly own = computed(() => lookOf(this.house.style()));
   private readonly looks = computed(() => new Map((this.all() ?? []).map((s) => [s.address, s.look])));
 
+  /** Whether it is known what pages look like. */
+  readonly known = computed(() => this.all() !== null && this.house.loaded());
+
   constructor() {
     liveQuery(() => this.list()).subscribe({
       next: (sites) => this.all.set(sites),

@@ -3,6 +3,7 @@ import {
   calmPlace,
   faintestLetter,
   judgingScale,
+  outlinedWords,
   readEveryState,
   readWords,
   roomIn,
@@ -90,7 +91,9 @@ export async function legibility(
     const clear = front && !faint(await readEveryState(front, layer, reader));
     const calm = await calmPlaceOf(graphic, layer, frame, reader, shownScale);
     await turn.pass();
-    found.push({ ...own, atFront: clear, ...(calm ? { calm } : {}) });
+    const outlined = await outlinedWords(graphic, layer, reader, shownScale);
+    await turn.pass();
+    found.push({ ...own, atFront: clear, ...(calm ? { calm } : {}), ...(outlined ? { outlined } : {}) });
   }
   return found;
 }

@@ -1,0 +1,32 @@
+import { Injectable, inject } from '@angular/core';
+import { lightEnough, type FileFormat, type FileWeights, type Frame, type Graphic } from '@bright-slot/core';
+import type { PixelClient } from '../pixels/pixel-client';
+import { PixelsService } from '../pixels/pixels.service';
+import { HouseStyleService } from '../storage/house-style.service';
+
+/** What files weigh where the page has a limit, by making them. */
+@Injectable({ providedIn: 'root' })
+export class FileWeightsService {
+  private readonly pixels = inject(PixelsService);
+  private readonly house = inject(HouseStyleService);
+
+  /** Null where the page takes any weight. `by` is the worker to ask. */
+  async weigh(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<FileWeights | null> {
+    const { slot } = frame;
+    if (slot.mostBytes === null) return null;
+    const { copyright } = this.house.style();
+    const bytes = async (format: FileFormat, quality: number) =>
+      (await this.pixels.file(graphic, frame, { format, quality, copyright }, stop, by)).blob.size;
+    const { format, quality } = frame.export;
+    const chosen = { format, quality, bytes: await bytes(format, quality) };
+    const tried = [];
+    if (chosen.bytes > slot.mostBytes)
+      for (const other of slot.formats) {
+        // PNG has no quality, and JPEG no transparency.
+        if (other === 'png' || (other === 'jpeg' && slot.keepsTransparency)) continue;
+        const best = await lightEnough(other === format ? quality : 85, slot.mostBytes, (q) => bytes(other, q));
+        tried.push({ format: other, ...best });
+      }
+    return { chosen, tried };
+  }
+}
