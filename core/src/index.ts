@@ -122,6 +122,8 @@ export * from './report/transparency';
 export * from './report/undescribed';
 export * from './report/asset-facts';
 export * from './page/page';
+export * from './page/own-page';
+export * from './page/colours';
 export * from './page/look';
 export * from './house/page-look';
 export * from './house/logo-colours';

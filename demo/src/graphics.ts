@@ -218,7 +218,7 @@ export const graphics: readonly DemoGraphic[] = [
         'link-card',
         'New jugs, from Friday',
         { name: 'Title', x: 600, y: 62, align: 'centre' },
-        { size: 84, colour: '#10171a', face: lora },
+        { size: 92, colour: '#10171a', face: lora },
       ),
     ],
   },

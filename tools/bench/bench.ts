@@ -11,7 +11,6 @@ import {
   cutFlat,
   createReporter,
   layoutWords,
-  frameOf,
   measureSlot,
   reduce,
   groundSampler,
@@ -21,6 +20,7 @@ import {
   type CompiledRows,
 } from '../../core/src/index';
 import { blank, photo, withLayers, words } from '../../core/src/testing/samples';
+import { contextOf } from '../../core/src/testing/context';
 import { reference, ssim } from '../../core/src/testing/reference';
 import { realShaper } from '../../core/src/testing/type';
 import { startApp, root } from '../../e2e/src/harness/app';
@@ -113,15 +113,7 @@ const shaper = await realShaper();
   const graphic = withLayers(blank(), photo(), ...Array.from({ length: 19 }, (_, i) => ({ ...layer, id: `w${i}` })));
   const judged = await time(() => {
     const judge = createReporter();
-    judge({
-      graphic,
-      frame: frameOf(graphic),
-      shaper,
-      assets: new Map(),
-      legibility: [],
-      printed: [],
-      today: '2026-11-29',
-    });
+    judge(contextOf(graphic, shaper));
   });
   row('geometry rules over 20 layers, against laying one line out', judged / (laid / 50), 'geometry rules ≤ 5 ms');
   row('geometry rules over 20 layers', judged, '≤ 5', 'ms');
@@ -130,15 +122,7 @@ const shaper = await realShaper();
     const fresh = { ...block, sizing: { kind: 'wrap' as const, width: 600 }, place: { x: n++, y: 0 } };
     const g = withLayers(blank(), fresh);
     layoutWords(fresh, shaper);
-    createReporter()({
-      graphic: g,
-      frame: frameOf(g),
-      shaper,
-      assets: new Map(),
-      legibility: [],
-      printed: [],
-      today: '2026-11-29',
-    });
+    createReporter()(contextOf(g, shaper));
   });
   row('a block of ten thousand letters laid out and judged', long, '≤ 100', 'ms');
   const size = { width: 940, height: 198 };

@@ -21,6 +21,7 @@ export const entries = {
   fonts: 'fonts.ndjson',
   sites: 'sites.ndjson',
   sets: 'sets.ndjson',
+  ownPages: 'own-pages.ndjson',
   /** The steps of the graphic that stands in line `at` (from 0) of the list. */
   steps: (at: number) => `graphics/${String(at + 1).padStart(6, '0')}.ndjson`,
   asset: (hash: string) => `assets/${hash}`,

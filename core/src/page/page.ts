@@ -7,6 +7,7 @@ import { partsOf, wordsOf, type Parts } from './kinds/kind';
 import { kinds } from './kinds/kinds';
 import { neutralLook, type PageLook } from './look';
 import { lookCss } from './look-css';
+import { shotPage, type ShownShot } from './own-page';
 import { slotCss } from './slot-css';
 
 /** A picture as a page shows it; sizes are the file's px. */
@@ -20,6 +21,8 @@ export interface PageContent {
   readonly slots: readonly { readonly slot: Slot; readonly picture: PagePicture | null }[];
   /** The set they stand in. Of a mosaic all cells are among the slots; the other places of a strip or row are drawn. */
   readonly set?: SlotSet | null;
+  /** A screenshot that the page is drawn from, with the first of the slots in it. */
+  readonly own?: ShownShot | null;
 }
 
 export interface RenderedPage {
@@ -106,6 +109,15 @@ function arranged({ slots, set }: PageContent, printed: string, parts: Parts): {
 export function renderPage(which: PageKind, content: PageContent, look: PageLook = neutralLook): RenderedPage {
   const kind = kinds[which];
   const words = wordsOf(kind, look.words[which], look);
+  const [first] = content.slots;
+  if (content.own && first) {
+    const own = shotPage(content.own, first.slot, placeOf(first.slot, first.picture, ''));
+    return {
+      title: words('title'),
+      html: `<div class="page-frame"><div class="page page-own">${own.html}</div></div>`,
+      css: `${lookCss(look)}\n${baseCss}\n.page-own{--ground:${first.slot.ground}}\n${slotCss(first.slot)}\n${own.css}`,
+    };
+  }
   const parts = partsOf(look, words);
   const set = arranged(content, words('printed'), parts);
   const holes = content.slots.map(({ slot, picture }) => ({

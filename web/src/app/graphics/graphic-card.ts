@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import { frameOf, sizeText } from '@bright-slot/core';
+import { frameOf, shotWidth, sizeText } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
 import { PageLikeness, Pages } from '../page/page-likeness';
@@ -37,7 +37,7 @@ import { PreviewService, type Preview } from './preview.service';
       <bs-page-likeness
         [page]="page()"
         (laid)="hole.set($event)"
-        [style.width.px]="card().pageWidth"
+        [style.width.px]="pageWidth()"
         [style.transform]="pageTransform()"
       />
       @if (!preview()) {
@@ -147,10 +147,25 @@ export class GraphicCard {
   protected readonly page = computed(() =>
     this.pages.of(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null),
   );
-  private readonly scale = computed(() => (this.card().width - 2) / this.card().pageWidth);
+  /** A likeness is as narrow as the slot allows; a page of the person's own as wide as its screenshot. */
+  protected readonly pageWidth = computed(() => {
+    const { own } = this.page().content;
+    return own ? shotWidth(own.shot) : this.card().pageWidth;
+  });
+  /** So that the slot is as large as on any card, whatever page it stands in. */
+  private readonly scale = computed(() => {
+    const likeness = (this.card().width - 2) / this.card().pageWidth;
+    const { own } = this.page().content;
+    if (!own) return likeness;
+    return (likeness * this.slot().shownWidth * own.shot.density) / own.shot.box.width;
+  });
   protected readonly pageTransform = computed(() => {
-    const top = Math.max(0, (this.hole()?.top ?? 0) * this.scale() - 26);
-    return `translateY(${-top}px) scale(${this.scale()})`;
+    const hole = this.hole();
+    const top = Math.max(0, (hole?.top ?? 0) * this.scale() - 26);
+    // A screenshot may be wider than the card: the slot stands in its middle.
+    const middle = hole ? (hole.left + hole.width / 2) * this.scale() - (this.card().width - 2) / 2 : 0;
+    const left = this.page().content.own ? middle : 0;
+    return `translate(${-left}px, ${-top}px) scale(${this.scale()})`;
   });
 
   constructor() {

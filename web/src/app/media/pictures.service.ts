@@ -23,6 +23,8 @@ export interface PictureSource {
   readonly credit?: string;
   readonly licence?: string;
   readonly showCredit?: boolean;
+  /** A screenshot of a page: kept, but no picture to be used in graphics. */
+  readonly page?: boolean;
 }
 
 /** Brings pictures in: checked by their content, tried, stored once under their hash. */
@@ -63,6 +65,7 @@ export class PicturesService {
       credit: cutText(from.credit ?? '', 300),
       licence: from.licence && cutText(from.licence, 300),
       showCredit: from.showCredit,
+      mask: from.page,
       ...('focus' in picture.value
         ? { focus: picture.value.focus, subject: picture.value.subject, thumb: picture.value.thumb }
         : {}),

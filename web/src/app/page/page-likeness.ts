@@ -9,7 +9,18 @@ import {
   input,
   output,
 } from '@angular/core';
-import { escapeHtml, renderPage, type PageContent, type PageKind, type PageLook, type Slot } from '@bright-slot/core';
+import {
+  escapeHtml,
+  renderPage,
+  shotWidth,
+  windowWidth,
+  type Device,
+  type PageContent,
+  type PageKind,
+  type PageLook,
+  type Slot,
+} from '@bright-slot/core';
+import { OwnPages } from '../storage/own-pages.service';
 import { Sites } from '../storage/sites.service';
 import { SlotBook } from '../storage/slot-book.service';
 
@@ -24,11 +35,19 @@ export interface Likeness {
 export class Pages {
   private readonly sites = inject(Sites);
   private readonly book = inject(SlotBook);
+  private readonly own = inject(OwnPages);
 
-  /** A slot's page, with what the slot shows there. */
-  of(slot: Slot, picture: { url: string; alt: string } | null = null): Likeness {
-    const set = this.book.setWith(slot.id);
-    return { kind: slot.page, content: { slots: [{ slot, picture }], set }, look: this.sites.lookOf(slot) };
+  /** A slot's page on a device, with what the slot shows there: the person's own page where a screenshot of it is kept. */
+  of(slot: Slot, picture: { url: string; alt: string } | null = null, device: Device = 'desktop'): Likeness {
+    const own = this.own.shown(slot.id, device);
+    const set = own ? null : this.book.setWith(slot.id);
+    return { kind: slot.page, content: { slots: [{ slot, picture }], set, own }, look: this.sites.lookOf(slot) };
+  }
+
+  /** How wide a slot's page is on a device, CSS px: as wide as its screenshot, where there is one. */
+  width(slot: Slot, device: Device): number {
+    const own = this.own.shown(slot.id, device);
+    return own ? shotWidth(own.shot) : windowWidth(slot, device);
   }
 }
 

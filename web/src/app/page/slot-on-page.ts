@@ -9,7 +9,7 @@ import {
   input,
   signal,
 } from '@angular/core';
-import { windowWidth, type Device, type Slot } from '@bright-slot/core';
+import { type Device, type Slot } from '@bright-slot/core';
 import { PageLikeness, Pages } from './page-likeness';
 
 /** A slot standing in a likeness of its page, at a device's width. */
@@ -71,8 +71,8 @@ export class SlotOnPage {
   private readonly room = signal(340);
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
   private readonly pages = inject(Pages);
-  protected readonly page = computed(() => this.pages.of(this.slot()));
-  protected readonly width = computed(() => windowWidth(this.slot(), this.device()));
+  protected readonly page = computed(() => this.pages.of(this.slot(), null, this.device()));
+  protected readonly width = computed(() => this.pages.width(this.slot(), this.device()));
   /** A phone is drawn as a phone: no wider than its share. */
   protected readonly scale = computed(() => Math.min(1, this.room() / this.width()));
   protected readonly transform = computed(() => {

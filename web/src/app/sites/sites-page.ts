@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
-import { sizeText, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
+import { shotWidth, sizeText, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
 import { Icon } from '../ui/icon';
 import { slotUnder } from '../ui/dropped';
 import { FileDrop } from '../ui/file-drop';
 import { MakeGraphic } from '../document/make-graphic';
 import { PageLikeness, type Likeness } from '../page/page-likeness';
+import { OwnPages } from '../storage/own-pages.service';
 import { SlotBook } from '../storage/slot-book.service';
 import { SiteClient } from '../connector/site-client';
 import { GraphicsRepository } from '../storage/graphics-repository';
@@ -46,6 +47,7 @@ export class SitesPage {
   private readonly snack = inject(MatSnackBar);
   private readonly maker = inject(MakeGraphic);
   private readonly book = inject(SlotBook);
+  private readonly ownPages = inject(OwnPages);
   protected readonly site = signal<Site | null>(null);
   protected readonly problem = signal('');
   /** Whether there is no site at all. */
@@ -62,14 +64,17 @@ export class SitesPage {
   protected readonly cards = computed<PageCard[]>(() =>
     (this.site()?.pages ?? []).map((page) => {
       const slots = page.slots;
+      const [first] = slots;
+      const own = first && slots.length === 1 ? this.ownPages.shown(first.slot.id, 'desktop') : null;
+      const width = own ? shotWidth(own.shot) : Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
       const content = {
         set: page.set,
+        own,
         slots: slots.map(({ slot, now, first }) => ({
           slot,
           picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,
         })),
       };
-      const width = Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
       return { page, slots, width, likeness: { kind: page.kind, content, look: this.site()!.look } };
     }),
   );

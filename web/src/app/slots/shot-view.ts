@@ -6,11 +6,13 @@ import {
   afterNextRender,
   computed,
   inject,
+  input,
   signal,
   viewChild,
 } from '@angular/core';
 import { clamp, figure, sides, type Box, type Side } from '@bright-slot/core';
 import { FileDrop } from '../ui/file-drop';
+import { canTakeTab, pictureOfTab } from '../media/open-tab';
 import { DemoSource } from '../connector/demo-source';
 import { middleOfSide, sideLabel } from './shot-sides';
 import { ShotLoupe } from './shot-loupe';
@@ -34,6 +36,8 @@ const CLICK = 6;
 export class ShotView {
   protected readonly shots = inject(ShotService);
   protected readonly demo = inject(DemoSource);
+  /** The slot whose own page it is to be; null where slots are looked for. */
+  readonly pageOf = input<string | null>(null);
   private readonly room = viewChild<ElementRef<HTMLElement>>('room');
   protected readonly roomWidth = signal(0);
   protected readonly chosenZoom = signal<number | null>(null);
@@ -221,6 +225,14 @@ export class ShotView {
     if (!files.length) return;
     event.preventDefault();
     this.choose(files);
+  }
+
+  protected readonly canTakeTab = canTakeTab();
+
+  protected async takeTab(): Promise<void> {
+    const got = await pictureOfTab();
+    if (got?.ok) await this.shots.open(got.value);
+    else if (got) this.shots.problem.set(got.problem.message);
   }
 
   protected async tryDemo(): Promise<void> {

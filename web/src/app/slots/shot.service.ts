@@ -1,21 +1,30 @@
 import { Injectable, OnDestroy, computed, inject, signal } from '@angular/core';
 import {
+  bad,
   clamp,
+  good,
   MOST_BYTES,
   guessDensity,
   slotFromMeasured,
   tooHeavy,
   type Box,
   type Measured,
+  type OwnPage,
+  type Result,
   type Side,
   type Slot,
 } from '@bright-slot/core';
 import { LONGEST, PixelsService } from '../pixels/pixels.service';
 import { JobStopped } from '../pixels/pixel-client';
+import { PicturesService } from '../media/pictures.service';
+import { OwnPages } from '../storage/own-pages.service';
+import { storageProblem } from '../storage/storage-problem';
 import { today } from '../ui/when';
 
 export interface Shot {
   readonly key: string;
+  /** The file itself, should it be kept as a page. */
+  readonly file: Blob & { name?: string };
   readonly name: string;
   readonly url: string;
   readonly bitmap: ImageBitmap;
@@ -33,6 +42,8 @@ export interface Found {
 @Injectable()
 export class ShotService implements OnDestroy {
   private readonly pixels = inject(PixelsService);
+  private readonly pictures = inject(PicturesService);
+  private readonly pages = inject(OwnPages);
   readonly shot = signal<Shot | null>(null);
   /** Device px a CSS px: guessed at first, the person's to say. */
   readonly density = signal(1);
@@ -68,7 +79,7 @@ export class ShotService implements OnDestroy {
         window: { width: innerWidth, height: innerHeight },
       });
       this.density.set(guess.density);
-      this.shot.set({ key, name, url: URL.createObjectURL(file), bitmap, why: guess.why });
+      this.shot.set({ key, file, name, url: URL.createObjectURL(file), bitmap, why: guess.why });
     } catch (error) {
       if (!(error instanceof JobStopped))
         this.problem.set('That picture could not be opened. Take the screenshot again.');
@@ -127,6 +138,33 @@ export class ShotService implements OnDestroy {
   remove(id: string): void {
     this.found.update((all) => all.filter((f) => f.id !== id));
     if (this.selectedId() === id) this.selectedId.set(this.found().at(-1)?.id ?? null);
+  }
+
+  /**
+   * Keeps the screenshot as the page of slots, each in a box of it (device px): on the device that it is as wide as.
+   * Gives a way to take that back, or what went wrong.
+   */
+  async keepAsPage(places: readonly { readonly slot: string; readonly box: Box }[]): Promise<Result<() => Promise<void>>> {
+    const shot = this.shot();
+    if (!shot) return bad('gone', 'The screenshot is not open any more. Open it again.');
+    const kept = await this.pictures.bringIn(shot.file, { page: true });
+    if (!kept.ok) return kept;
+    const { hash: asset, width, height } = kept.value;
+    // A drawing has px of its own; what is measured is what it was opened at.
+    const by = width / shot.bitmap.width;
+    try {
+      const before: { slot: string; page: OwnPage | undefined }[] = [];
+      for (const { slot, box } of places) {
+        const on = { x: box.x * by, y: box.y * by, width: box.width * by, height: box.height * by };
+        const page = await this.pages.keepShot(slot, { asset, width, height, box: on, density: this.density() * by });
+        before.push({ slot, page });
+      }
+      return good(async () => {
+        for (const { slot, page } of before) await this.pages.restore(slot, page);
+      });
+    } catch (error) {
+      return { ok: false, problem: storageProblem(error) };
+    }
   }
 
   /** A found slot as one for the book; null where its size is none. */

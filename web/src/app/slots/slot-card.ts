@@ -1,6 +1,8 @@
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { type Slot } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
+import { OwnPages } from '../storage/own-pages.service';
 import { SlotBook } from '../storage/slot-book.service';
 import { slotFacts } from './slot-facts';
 import { SlotOnPage } from '../page/slot-on-page';
@@ -21,6 +23,14 @@ import { SlotOnPage } from '../page/slot-on-page';
       <p class="quiet small-text">{{ slot().site }}</p>
     }
     <bs-slot-on-page [slot]="slot()" />
+    <div class="actions">
+      <button type="button" class="button small" (click)="paged.emit()">
+        {{ owned().length ? 'Another screenshot of it' : 'Show it in your own page' }}
+      </button>
+      @for (d of owned(); track d) {
+        <button type="button" class="button small" (click)="dropPage(d)">Take the {{ d }}’s away</button>
+      }
+    </div>
     <div class="actions">
       <button type="button" class="button main" (click)="started.emit()">Start a graphic</button>
       <button type="button" class="button" (click)="edited.emit()">Edit</button>
@@ -52,6 +62,7 @@ import { SlotOnPage } from '../page/slot-on-page';
     }
     .actions {
       display: flex;
+      flex-wrap: wrap;
       gap: 8px;
     }
   `,
@@ -63,6 +74,25 @@ export class SlotCard {
   readonly edited = output();
   readonly copied = output();
   readonly removed = output();
+  /** A screenshot of its page is to be taken. */
+  readonly paged = output();
+  private readonly ownPages = inject(OwnPages);
+  /** The devices whose page is the person's own. */
+  protected readonly owned = computed(() => {
+    const page = this.ownPages.of(this.slot().id);
+    return (['desktop', 'phone'] as const).filter((d) => page?.[d]);
+  });
+
+  protected dropPage(device: 'desktop' | 'phone'): void {
+    const slot = this.slot().id;
+    void this.ownPages.dropShot(slot, device).then((before) =>
+      this.snack
+        .open('The screenshot is taken away.', 'Undo')
+        .onAction()
+        .subscribe(() => void this.ownPages.restore(slot, before)),
+    );
+  }
+  private readonly snack = inject(MatSnackBar);
   private readonly book = inject(SlotBook);
   protected readonly facts = computed(() => slotFacts(this.slot(), this.book.setWith(this.slot().id)));
 }

@@ -101,6 +101,10 @@ export class SlotsPage {
   /** From the address: the way that is open, a slot that is looked at. */
   readonly way = input<string>();
   readonly slot = input<string>();
+  /** The slot whose own page is looked for, and the graphic that it is for. */
+  readonly page = input<string>();
+  readonly graphic = input<string>();
+  protected readonly ownPageOf = computed(() => this.book.byId().get(this.page() ?? '') ?? null);
   protected readonly book = inject(SlotBook);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly maker = inject(MakeGraphic);
@@ -157,6 +161,28 @@ export class SlotsPage {
   protected go(way: Way | null): void {
     this.selectedId.set(null);
     void this.router.navigate(['/slots'], { queryParams: way ? { way } : {} });
+  }
+
+  /** A screenshot of the page of a slot is to be measured. */
+  protected findPage(slot: Slot): void {
+    this.selectedId.set(null);
+    void this.router.navigate(['/slots'], { queryParams: { way: 'screenshot', page: slot.id } });
+  }
+
+  /** Back to where it was asked for, which shows it. */
+  protected async pageKept(undo: () => Promise<void>): Promise<void> {
+    const slot = this.ownPageOf();
+    if (slot) await this.leavePage(slot);
+    this.snack
+      .open(`“${slot?.name ?? 'The slot'}” stands in your own page now.`, 'Undo')
+      .onAction()
+      .subscribe(() => void undo());
+  }
+
+  protected async leavePage(slot: Slot): Promise<void> {
+    const graphic = this.graphic();
+    if (graphic) await this.router.navigate(['/graphics', graphic], { queryParams: { page: 'true' } });
+    else await this.router.navigate(['/slots'], { queryParams: { slot: slot.id } });
   }
 
   protected select(slot: Slot): void {

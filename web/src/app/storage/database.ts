@@ -4,6 +4,7 @@ import {
   pairsOf,
   type BroughtFont,
   type Frame,
+  type OwnPage,
   type Silhouette,
   type SiteRecord,
   type Slot,
@@ -80,7 +81,7 @@ export interface AssetRecord {
   showCredit?: boolean | undefined;
   /** A small copy for lists; a drawing is its own. */
   thumb?: Blob | undefined;
-  /** Not a picture of the person's: what a cut-out keeps of one. */
+  /** Not a picture to be used in graphics: what a cut-out keeps of one, or the screenshot of a page. */
   mask?: boolean | undefined;
 }
 
@@ -129,6 +130,7 @@ export class Database extends Dexie {
   readonly sites!: EntityTable<SiteRecord, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
   readonly fonts!: EntityTable<FontRecord, 'hash'>;
+  readonly ownPages!: EntityTable<OwnPage, 'slot'>;
 
   /** `store` stands in for the browser's own database in tests. */
   constructor(name = 'bright-slot', store: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'> = {}) {
@@ -155,6 +157,7 @@ export class Database extends Dexie {
         uses: '[graphicId+what], graphicId, what',
       })
       .upgrade(headsApart);
+    this.version(6).stores({ ownPages: 'slot' });
   }
 }
 

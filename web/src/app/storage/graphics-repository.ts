@@ -306,8 +306,8 @@ export class GraphicsRepository {
    * uses, unless they were brought in within the last minutes and may be about to be used. Gives how many graphics went.
    */
   async sweep(before: number, now = Date.now()): Promise<number> {
-    const { graphics, assets, previews, settings } = this.db;
-    return this.db.transaction('rw', [graphics, assets, previews, settings, ...this.histories.tables], async () => {
+    const { graphics, assets, previews, settings, ownPages } = this.db;
+    return this.db.transaction('rw', [graphics, assets, previews, settings, ownPages, ...this.histories.tables], async () => {
       const gone = (await graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
       await this.remove(gone.map((r) => r.id));
       const used = await allUsed(this.db);

@@ -16,15 +16,19 @@ export function usesIn(value: unknown): Set<string> {
 
 /**
  * What is used: by any step of any graphic, also by one that cannot be read here, and beside graphics, as the house
- * style's logos and what is just being brought back are. To be called in a transaction over uses and settings.
+ * style's logos, screenshots of pages and what is just being brought back are. To be called in a transaction over uses,
+ * settings and pages.
  */
-export async function allUsed({ uses, settings }: Database): Promise<{
+export async function allUsed({ uses, settings, ownPages }: Database): Promise<{
   readonly hash: (hash: string) => boolean;
   readonly family: (family: string) => boolean;
 }> {
   const used = new Set((await uses.orderBy('what').uniqueKeys()) as string[]);
   await settings.each((setting) => {
     for (const what of usesIn(setting)) used.add(what);
+  });
+  await ownPages.each((page) => {
+    for (const what of usesIn(page)) used.add(what);
   });
   return { hash: (hash) => used.has(hash), family: (family) => used.has(FONT + family) };
 }

@@ -17,6 +17,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { cutText, limits, nameFrom, ratioOf, sizeText, slotChanges } from '@bright-slot/core';
 import { FinishPanel } from '../output/finish-panel';
+import { PageViews } from './page/page-views';
 import { SaveState } from '../shell/save-state';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Icon } from '../ui/icon';
@@ -80,6 +81,8 @@ import { valueOf } from '../ui/event-value';
 export class WorkbenchPage {
   protected readonly valueOf = valueOf;
   readonly id = input.required<string>();
+  /** From the address: it is looked at on its page. */
+  readonly page = input<string>();
   protected readonly workbench = inject(Workbench);
   protected readonly surfaces = inject(SurfaceStore);
   protected readonly bring = inject(BringIn);
@@ -95,6 +98,7 @@ export class WorkbenchPage {
   private readonly maker = inject(MakeGraphic);
   private readonly fresh = inject(FreshWords);
   private readonly router = inject(Router);
+  private readonly pageViews = inject(PageViews);
 
   protected readonly graphic = computed(() => {
     const g = this.workbench.working();
@@ -174,6 +178,7 @@ export class WorkbenchPage {
     const opened = await this.opener.open(id);
     if (opened.ok) {
       void this.health.look();
+      if (this.page()) this.pageViews.open.set(true);
       const files = this.maker.beginningOf(id);
       if (files.length) await this.bring.files(files);
       return;

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, output } from '@angular/core';
-import { densitiesKnown, figure, type Slot } from '@bright-slot/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { densitiesKnown, figure, shotDevice, sizeText, type Slot } from '@bright-slot/core';
 import { ShotService, type Found } from '../shot.service';
 import { fileText } from '../slot-facts';
 import { AddSlot, type TogetherAs } from './add-slot';
@@ -27,6 +27,44 @@ export class ScreenshotFinder {
   protected readonly tickedOf = tickedOf;
   protected readonly valueOf = valueOf;
   readonly added = output<readonly Slot[]>();
+  /** The slot whose own page the screenshot is to be; null where slots are looked for. */
+  readonly pageOf = input<Slot | null>(null);
+  /** Whether slots that are added keep the screenshot as their page. */
+  protected readonly keeps = signal(true);
+  /** It is the page of the slot now: a way to take that back comes along. */
+  readonly kept = output<() => Promise<void>>();
+  protected readonly device = computed(() => {
+    const shot = this.shots.shot();
+    return shot && shotDevice({ width: shot.bitmap.width, density: this.shots.density() });
+  });
+  /** What differs between what was measured and the slot. */
+  protected readonly unlike = computed(() => {
+    const [slot, found] = [this.pageOf(), this.shots.selected()];
+    if (!slot || !found) return '';
+    const { width, height } = found.measured.box;
+    const off = width / height / (slot.width / slot.height);
+    if (Math.abs(off - 1) < 0.04) return '';
+    return `The slot is ${sizeText(slot)}; what is marked is ${off > 1 ? 'wider' : 'higher'} than that. Move an edge, or leave it: the page may cut the picture so.`;
+  });
+
+  protected async makePage(slot: Slot, { measured: { box } }: Found): Promise<void> {
+    const done = await this.shots.keepAsPage([{ slot: slot.id, box }]);
+    if (done.ok) this.kept.emit(done.value);
+    else this.shots.problem.set(done.problem.message);
+  }
+
+  protected async addedTo(slots: readonly Slot[]): Promise<void> {
+    const found = this.shots.selected();
+    if (this.keeps() && found) {
+      const { box, grid } = found.measured;
+      const done = await this.shots.keepAsPage(
+        slots.map((slot, i) => ({ slot: slot.id, box: slots.length > 1 ? (grid.boxes[i] ?? box) : box })),
+      );
+      if (!done.ok) this.shots.problem.set(done.problem.message);
+    }
+    this.added.emit(slots);
+  }
+
   protected readonly shots = inject(ShotService);
   protected readonly densities = densitiesKnown;
   protected readonly file = fileText;

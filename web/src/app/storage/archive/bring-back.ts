@@ -4,6 +4,7 @@ import {
   HouseStyle,
   MOST_BYTES,
   MOST_FONT_BYTES,
+  OwnPage,
   SLOT_VERSION,
   SiteRecord,
   SlotSet,
@@ -133,19 +134,19 @@ class Bringing {
 
   /** Goes through a list; one that is damaged in its middle gives what stands before that. */
   private async through(
-    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'sites',
+    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'sites' | 'ownPages',
     take: (value: unknown) => Promise<void>,
   ) {
     try {
       for await (const value of listed(
         this.zip,
         entries[list],
-        list === 'sets' || list === 'sites' ? undefined : this.head.old?.[list],
+        list === 'sets' || list === 'sites' || list === 'ownPages' ? undefined : this.head.old?.[list],
       ))
         await take(value);
     } catch (error) {
       if (!(error instanceof EntryRefused)) throw error;
-      this.leave(`the rest of the list of ${list === 'assets' ? 'pictures' : list}`);
+      this.leave(`the rest of the list of ${list === 'assets' ? 'pictures' : list === 'ownPages' ? 'pages' : list}`);
     }
   }
 
@@ -355,6 +356,21 @@ class Bringing {
     });
   }
 
+  /** Pages of slots of which nothing is known here. */
+  async pages(): Promise<void> {
+    const { db } = this;
+    await this.through('ownPages', async (value) => {
+      const read = OwnPage.safeParse(value);
+      if (!read.success) return this.leave('a page of a slot');
+      const page = read.data;
+      if (await db.ownPages.where('slot').equals(page.slot).count()) return;
+      await db.transaction('rw', db.ownPages, db.settings, async () => {
+        await db.ownPages.add(page);
+        await db.settings.put(mark('page', page.slot));
+      });
+    });
+  }
+
   async houseStyle(): Promise<void> {
     const { houseStyle } = this.head;
     if (houseStyle === null || houseStyle === undefined) return;
@@ -407,6 +423,7 @@ export async function bringBack(
       await bringing.slots();
       await bringing.sets();
       await bringing.sites();
+      await bringing.pages();
       await bringing.houseStyle();
       await settleBringing(db);
     } catch (error) {

@@ -9,6 +9,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import type { Device } from '@bright-slot/core';
 import { PageWindow, type Hole } from '../../page/page-window';
 import { PageViews } from './page-views';
@@ -29,7 +30,7 @@ interface View {
 /** The stage as the page itself: at three widths beside each other, or one large; its first screen, or all of it. */
 @Component({
   selector: 'bs-on-page',
-  imports: [PageWindow],
+  imports: [PageWindow, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './on-page.html',
   styleUrl: './on-page.scss',

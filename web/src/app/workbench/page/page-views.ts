@@ -1,8 +1,9 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { deviceHeights, deviceWidths, devices, switchedDarkening, windowWidth, type Device } from '@bright-slot/core';
+import { deviceHeights, devices, switchedDarkening, type Device } from '@bright-slot/core';
 import { LivePicture } from '../../document/live-picture.service';
 import { Workbench } from '../../document/workbench';
 import { Pages } from '../../page/page-likeness';
+import { SlotBook } from '../../storage/slot-book.service';
 
 const names: Record<Device, string> = { desktop: 'Desktop', tablet: 'Tablet', phone: 'Phone' };
 
@@ -11,6 +12,7 @@ const names: Record<Device, string> = { desktop: 'Desktop', tablet: 'Tablet', ph
 export class PageViews {
   private readonly workbench = inject(Workbench);
   private readonly pages = inject(Pages);
+  private readonly book = inject(SlotBook);
   readonly picture = inject(LivePicture);
   /** Whether the stage is the page, and which device stands alone; null for all three. */
   readonly open = signal(false);
@@ -31,20 +33,24 @@ export class PageViews {
     if (before) setTimeout(() => URL.revokeObjectURL(before), 1000);
   }
 
-  readonly page = computed(() => {
-    const slot = this.slot();
-    if (!slot) return null;
-    const url = (this.open() ? this.picture.url() : null) ?? this.small();
-    const shown = (this.switched() && switchedDarkening(slot)) || slot;
-    return this.pages.of(shown, url ? { url, alt: '' } : null);
+  /** Where a screenshot of the page is measured, to come back from; null for a slot that is in no book. */
+  readonly ownLink = computed(() => {
+    const [slot, graphic] = [this.slot(), this.workbench.graphic()];
+    if (!slot || !graphic || !this.book.byId().has(slot.id)) return null;
+    return { way: 'screenshot', page: slot.id, graphic: graphic.id };
   });
 
   readonly views = computed(() => {
     const slot = this.slot();
+    if (!slot) return [];
+    const url = (this.open() ? this.picture.url() : null) ?? this.small();
+    const shown = (this.switched() && switchedDarkening(slot)) || slot;
+    const picture = url ? { url, alt: '' } : null;
     return devices.map((device) => ({
       device,
       name: names[device],
-      pageWidth: slot ? windowWidth(slot, device) : deviceWidths[device],
+      page: this.pages.of(shown, picture, device),
+      pageWidth: this.pages.width(slot, device),
       screenHeight: deviceHeights[device],
     }));
   });

@@ -23,12 +23,12 @@ const HIGH = 84;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>A visitor sees</h3>
-    @if (views.page(); as page) {
+    @if (views.views().length) {
       <div class="three">
         @for (v of views.views(); track v.device) {
           <button type="button" [attr.aria-label]="'On the page: ' + v.name" (click)="show(v.device)">
             <bs-page-window
-              [page]="page"
+              [page]="v.page"
               [pageWidth]="v.pageWidth"
               [screenHeight]="v.screenHeight"
               [width]="widths[v.device]"

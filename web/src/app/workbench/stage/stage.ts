@@ -17,6 +17,7 @@ import {
   heldBox,
   isPicture,
   layerBounds,
+  shotWidth,
   sizeText,
   type Box,
   type Layer,
@@ -204,6 +205,10 @@ export class Stage {
         observer.disconnect();
         this.handles?.destroy();
       });
+    });
+    effect(() => {
+      const own = this.page().content.own;
+      this.viewport.ownWidth.set(own ? shotWidth(own.shot) : null);
     });
     effect(() => {
       const graphic = this.workbench.shown();

@@ -14,7 +14,9 @@ export class Viewport {
   private readonly workbench = inject(Workbench);
   readonly roomSize = signal({ width: 0, height: 0 });
   /** Where the slot is on its page, in the page's own CSS px; null until that is laid out. */
-  readonly hole = signal<{ left: number; top: number } | null>(null);
+  readonly hole = signal<{ left: number; top: number; width: number } | null>(null);
+  /** How wide the person's own page is, where a screenshot of it is shown, CSS px. */
+  readonly ownWidth = signal<number | null>(null);
   readonly dpr = signal(devicePixelRatio || 1);
   private readonly chosenZoom = signal<number | null>(null);
   private readonly pan = signal({ x: 0, y: 0 });
@@ -57,10 +59,16 @@ export class Viewport {
     return { x: whole((width - w) / 2 + this.pan().x), y: whole(top + this.pan().y), width: w, height: h };
   });
 
-  private readonly pageScale = computed(() => (this.frame().rect.width * this.zoom()) / this.slot().shownWidth);
-  readonly pageWidth = computed(() =>
-    // Never narrower than a page at a desk: enlarged, it would lay itself out as on a phone.
-    Math.max(this.slot().shownWidth + 80, DESK, this.roomSize().width / this.pageScale()),
+  private readonly pageScale = computed(() => {
+    // On a screenshot the slot is as wide as it was measured.
+    const shown = (this.ownWidth() && this.hole()?.width) || this.slot().shownWidth;
+    return (this.frame().rect.width * this.zoom()) / shown;
+  });
+  readonly pageWidth = computed(
+    () =>
+      this.ownWidth() ??
+      // Never narrower than a page at a desk: enlarged, it would lay itself out as on a phone.
+      Math.max(this.slot().shownWidth + 80, DESK, this.roomSize().width / this.pageScale()),
   );
   /** The page so that its slot lies where the frame in hand does. */
   readonly pageTransform = computed(() => {
