@@ -33,7 +33,9 @@ const pair = (...layers: Layer[]): Graphic => {
   };
 };
 const found = (graphic: Graphic, id: string, rule: string) =>
-  createReporter()(contextOf(graphic, shaper, { frame: frameOf(graphic, id) })).findings.filter((f) => f.id.startsWith(rule));
+  createReporter()(contextOf(graphic, shaper, { frame: frameOf(graphic, id) })).findings.filter((f) =>
+    f.id.startsWith(rule),
+  );
 
 describe('a graphic of two frames', () => {
   it('is what its schema says, and a frame is told by its id', () => {
@@ -138,9 +140,7 @@ describe('a frame is a window for the rules', () => {
 
   it('the fit word is of all frames together', () => {
     const g = { ...pair(words('Mug', { place: { x: 440, y: 80 } }, { size: 30 })), backdrop: ground };
-    const reports = g.frames.map((frame) =>
-      createReporter()(contextOf(g, shaper, { frame })),
-    );
+    const reports = g.frames.map((frame) => createReporter()(contextOf(g, shaper, { frame })));
     expect(fitWord(reports[0]!)).not.toContain('to fix');
     expect(fitWord(togetherReport(reports))).toBe('1 to fix');
   });

@@ -112,7 +112,11 @@ it('a line around letters that are too faint: offered where they are read with i
     const grey = Math.round(60 + r() * 140)
       .toString(16)
       .padStart(2, '0');
-    const g = on(`#${grey}${grey}${grey}`, n % 2 ? squares(18, 128, 200, n) : [], title({}, n % 3 ? '#ffffff' : '#1f2a30'));
+    const g = on(
+      `#${grey}${grey}${grey}`,
+      n % 2 ? squares(18, 128, 200, n) : [],
+      title({}, n % 3 ? '#ffffff' : '#1f2a30'),
+    );
     const layer = wordsOf(g);
     const before = faintestLetter({ letters: await read(g) }, 0.39)!;
     if (before.contrast >= before.needed) continue;

@@ -20,5 +20,8 @@ export function busyness(letters: readonly Pick<Reading, 'ground'>[]): number {
     const ground = Float32Array.from(letters[Math.floor(i)]!.ground).sort();
     if (ground.length) spans.push(lightness(rank(ground, 0.9)) - lightness(rank(ground, 0.1)));
   }
-  return rank(spans.sort((a, b) => a - b), 0.75);
+  return rank(
+    spans.sort((a, b) => a - b),
+    0.75,
+  );
 }

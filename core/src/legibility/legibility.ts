@@ -49,7 +49,10 @@ export interface Legibility {
   /** Set where it is too faint, and stands out at a place nearby: the move there (canvas px), and the contrast at its faintest letter. */
   readonly calm?: { readonly by: Point; readonly contrast: number };
   /** Set where it is too faint, and stands out with a line around its letters: that line, and the contrast then. */
-  readonly outlined?: { readonly outline: { readonly width: number; readonly colour: string }; readonly contrast: number };
+  readonly outlined?: {
+    readonly outline: { readonly width: number; readonly colour: string };
+    readonly contrast: number;
+  };
 }
 
 /** All that is seen of a layer's letters, in every state of the page. */

@@ -14,7 +14,11 @@ const through = (ground: number, veil: number, share: number) =>
   linearOf[Math.round(255 * encoded(ground) * (1 - share) + veil * share)]!;
 
 /** A layer's veil where none lies behind it already: soft, a little larger than its words. */
-function veilOf(layer: WordsLayer, layers: readonly Layer[], own: Pick<VeilLayer, 'colour' | 'strength' | 'justEnough'>) {
+function veilOf(
+  layer: WordsLayer,
+  layers: readonly Layer[],
+  own: Pick<VeilLayer, 'colour' | 'strength' | 'justEnough'>,
+) {
   const id = `veil-${layer.id}`.slice(0, 64);
   if (layers.some((l) => l.id === id)) return null;
   const veil: VeilLayer = {

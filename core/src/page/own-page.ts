@@ -16,8 +16,14 @@ export const PageShot = z.object({
   box: z.object({
     x: z.number().min(0).max(100_000),
     y: z.number().min(0).max(100_000),
-    width: z.number().positive().max(LONGEST_SIDE * 4),
-    height: z.number().positive().max(LONGEST_SIDE * 4),
+    width: z
+      .number()
+      .positive()
+      .max(LONGEST_SIDE * 4),
+    height: z
+      .number()
+      .positive()
+      .max(LONGEST_SIDE * 4),
   }),
   /** Device px a CSS px. */
   density: z.number().positive().max(10),

@@ -1,6 +1,7 @@
 import { placesOf, setSize, type SetPlace, type SlotSet } from '../slot/set';
 import { TABLET_MOST } from '../slot/shown';
 import type { PageKind, Slot } from '../slot/slot';
+import { lookWith, slotWith, type PageColours } from './colours';
 import { escapeHtml } from './html';
 import { baseCss } from './kinds/base';
 import { partsOf, wordsOf, type Parts } from './kinds/kind';
@@ -23,6 +24,8 @@ export interface PageContent {
   readonly set?: SlotSet | null;
   /** A screenshot that the page is drawn from, with the first of the slots in it. */
   readonly own?: ShownShot | null;
+  /** Other colours than its look and its slots have. */
+  readonly colours?: PageColours | null;
 }
 
 export interface RenderedPage {
@@ -106,7 +109,12 @@ function arranged({ slots, set }: PageContent, printed: string, parts: Parts): {
  * and in miniatures; how wide it is decides between desktop, tablet and phone.
  * What it says, in which type and colours, is `look`'s. All text and addresses are escaped; lengths in CSS px.
  */
-export function renderPage(which: PageKind, content: PageContent, look: PageLook = neutralLook): RenderedPage {
+export function renderPage(which: PageKind, given: PageContent, ownLook: PageLook = neutralLook): RenderedPage {
+  const { colours } = given;
+  const look = colours ? lookWith(ownLook, colours) : ownLook;
+  const content: PageContent = colours
+    ? { ...given, slots: given.slots.map((s) => ({ ...s, slot: slotWith(s.slot, colours) })) }
+    : given;
   const kind = kinds[which];
   const words = wordsOf(kind, look.words[which], look);
   const [first] = content.slots;

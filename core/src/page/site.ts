@@ -2,6 +2,7 @@ import '../zod-setup';
 import * as z from 'zod';
 import { SlotSet } from '../slot/set';
 import { FileFormat, PageKind, Slot } from '../slot/slot';
+import { PageColours } from './colours';
 import { PageLook } from './look';
 
 /** What the outside tells about a picture that was sent to it. */
@@ -17,6 +18,8 @@ export const SentPicture = z.object({
   sent: z.string(),
   alt: z.string(),
   slot: z.string(),
+  /** The colours that its page is to wear while it shows it. */
+  colours: PageColours.optional(),
   /** `state` names what it showed when it was sent (see `pictureState`); not known of what was sent before that was kept. */
   graphic: z.object({ id: z.string(), name: z.string(), state: z.string().optional() }),
 });

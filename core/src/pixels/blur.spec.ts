@@ -20,8 +20,7 @@ function drawn(seed: number, side = 192): Field {
   const { data } = c.getImageData(0, 0, side * 4, side * 4);
   const out = new Float32Array(side * side);
   for (let y = 0; y < side * 4; y++)
-    for (let x = 0; x < side * 4; x++)
-      out[(y >> 2) * side + (x >> 2)]! += data[(y * side * 4 + x) * 4]! / 255 / 16;
+    for (let x = 0; x < side * 4; x++) out[(y >> 2) * side + (x >> 2)]! += data[(y * side * 4 + x) * 4]! / 255 / 16;
   return { width: side, height: side, data: out };
 }
 

@@ -6,7 +6,9 @@ const W = 120;
 const H = 80;
 
 /** A picture without plain sides (seed 9), with what is painted over it. */
-function picture(paint: (x: number, y: number) => readonly [number, number, number, number] | null = () => null): Pixels {
+function picture(
+  paint: (x: number, y: number) => readonly [number, number, number, number] | null = () => null,
+): Pixels {
   const r = random(9);
   const data = new Uint8ClampedArray(W * H * 4);
   for (let y = 0; y < H; y++)

@@ -40,7 +40,8 @@ export const busy = defineRule({
             id: `busy:${layer.id}`,
             group: 'time',
             title: `What is behind ${called(layer)} is busy: ${Math.round(span)}, calm is under ${most}`,
-            detail: 'Between the darkest and the lightest around a letter, in steps of lightness (of 100). It can be read, but not at a glance.',
+            detail:
+              'Between the darkest and the lightest around a letter, in steps of lightness (of 100). It can be read, but not at a glance.',
             at: wordsBounds(layer, layoutOf(layer, shaper)),
             layer: layer.id,
             figures: [span],

@@ -102,7 +102,8 @@ export const faint = defineRule({
   about: 'Readable',
   what: 'Words that do not stand out from the pixels really behind them, at the size each screen shows them, with the page’s darkening on and off.',
   by: ['contrast', 'largeContrast'],
-  mends: 'To the front, a calm place nearby, the nearest shade of their colour, a line around their letters, a veil behind them.',
+  mends:
+    'To the front, a calm place nearby, the nearest shade of their colour, a line around their letters, a veil behind them.',
   passed: 'All words stand out from what is behind them (logos are exempt)',
   needs: ['layers', 'legibility', 'slot'],
   judge({ layers, legibility, slot }): Finding[] | null {

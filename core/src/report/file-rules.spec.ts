@@ -80,7 +80,8 @@ describe('names, places, rows, half pixels', () => {
   it('a graphic whose name has no letter that is safe in addresses', () => {
     const named = (name: string): Graphic => ({ ...blank(), name });
     expect(find(named('☕🫖'), 'file-named')[0]!.title).toMatch(/^The file would be called /);
-    for (const name of ['Brüche & Töpfe', 'A graphic', 'Шапка', '12']) expect(find(named(name), 'file-named')).toEqual([]);
+    for (const name of ['Brüche & Töpfe', 'A graphic', 'Шапка', '12'])
+      expect(find(named(name), 'file-named')).toEqual([]);
   });
   it('a name longer than the page takes', () => {
     const g = on('blog-header', { names: { rule: 'web', longest: 24 } });
@@ -112,7 +113,8 @@ describe('names, places, rows, half pixels', () => {
 
 describe('what is wrong with a picture itself', () => {
   it('a blurred photo is soft as large as it is drawn, and sharp when it is made small', () => {
-    const drawn = (natural: number) => on('blog-header', {}, photo({ natural: { width: natural, height: natural / 2 } }));
+    const drawn = (natural: number) =>
+      on('blog-header', {}, photo({ natural: { width: natural, height: natural / 2 } }));
     const [finding] = find(drawn(1000), 'soft', factsOf({ blur: 2 }));
     expect(finding!.title).toBe('Shelf looks soft: its sharpest edges are 5 px wide');
     // Reduced to a quarter: half a px.
@@ -143,7 +145,12 @@ describe('what is wrong with a picture itself', () => {
     const r = random(15);
     let applied = 0;
     for (let n = 0; n < 200; n++) {
-      const stray = { top: Math.floor(r() * 4), right: Math.floor(r() * 4), bottom: Math.floor(r() * 4), left: Math.floor(r() * 4) };
+      const stray = {
+        top: Math.floor(r() * 4),
+        right: Math.floor(r() * 4),
+        bottom: Math.floor(r() * 4),
+        left: Math.floor(r() * 4),
+      };
       const layer = photo({
         natural: { width: 300 + Math.round(r() * 4000), height: 200 + Math.round(r() * 2000) },
         flip: { across: r() < 0.5, down: r() < 0.5 },
@@ -170,7 +177,10 @@ describe('what a photo is of', () => {
   const g = on('page-cover', {}, photo({ natural: { width: 2000, height: 1000 } }));
   it('under the portrait it is told, and the photo is moved so that it is seen', () => {
     const zone = slotOf('page-cover').covered[0]!;
-    const free = photo({ natural: { width: 1000, height: 1000 }, place: { mode: 'free', x: zone.x, y: zone.y, width: 1000 } });
+    const free = photo({
+      natural: { width: 1000, height: 1000 },
+      place: { mode: 'free', x: zone.x, y: zone.y, width: 1000 },
+    });
     const there = { x: 0, y: 0, width: (zone.width * 0.9) / 1000, height: (zone.height * 0.9) / 1000 };
     const [finding] = find(on('page-cover', {}, free), 'subject-hidden', factsOf({ subject: there }));
     expect(finding!.title).toMatch(/^\d+ % of what Shelf is of is not to be seen$/);
@@ -190,7 +200,10 @@ describe('what a photo is of', () => {
       const at = on(
         n % 2 ? 'page-cover' : 'chat-avatar',
         {},
-        photo({ natural: { width: 1000 + r() * 2000, height: 1000 + r() * 1000 }, place: { mode: 'cover', focus: { x: r(), y: r() }, zoom: 1 + r() } }),
+        photo({
+          natural: { width: 1000 + r() * 2000, height: 1000 + r() * 1000 },
+          place: { mode: 'cover', focus: { x: r(), y: r() }, zoom: 1 + r() },
+        }),
       );
       for (const f of find(at, 'subject-hidden', factsOf({ subject: own }))) {
         told++;

@@ -12,7 +12,8 @@ export const halfPixels = defineRule({
   needs: ['slot'],
   judge({ slot }): Finding[] {
     const { width, height, densities } = slot;
-    const parted = (length: number, density: number) => Math.abs(length * density - Math.round(length * density)) > 0.01;
+    const parted = (length: number, density: number) =>
+      Math.abs(length * density - Math.round(length * density)) > 0.01;
     const density = densities.find((d) => parted(width, d) || parted(height, d));
     if (density === undefined) return [];
     const file = filePixels(slot, density);

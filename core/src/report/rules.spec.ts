@@ -327,12 +327,12 @@ describe('a finding that is left', () => {
 
 it('every rule says what it finds, by which figures and what mends it', () => {
   for (const rule of rules) {
-    expect([rule.id, rule.what.length > 10, rule.mends.length > 5, typeof rule.passed === 'function' || rule.passed.length > 10]).toEqual([
+    expect([
       rule.id,
-      true,
-      true,
-      true,
-    ]);
+      rule.what.length > 10,
+      rule.mends.length > 5,
+      typeof rule.passed === 'function' || rule.passed.length > 10,
+    ]).toEqual([rule.id, true, true, true]);
   }
   expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length);
 });

@@ -8,7 +8,12 @@ import { uncoveredParts, visiblePictures } from './uncovered';
 
 type Side = keyof Margins;
 const sides = ['top', 'right', 'bottom', 'left'] as const satisfies readonly Side[];
-const at: Record<Side, string> = { top: 'at the top', right: 'at the right', bottom: 'at the bottom', left: 'at the left' };
+const at: Record<Side, string> = {
+  top: 'at the top',
+  right: 'at the right',
+  bottom: 'at the bottom',
+  left: 'at the left',
+};
 
 /** The strip of a picture, its own px, that stray lines along a side take. */
 function strip({ width, height }: Size, side: Side, lines: number): Box {
@@ -66,9 +71,7 @@ export const stray = defineRule({
     return visiblePictures(layers).flatMap((layer): Finding[] => {
       const lines = layer.role === 'photo' && !layer.cutout ? assets.get(factsKey(layer))?.stray : undefined;
       if (!lines || layer.vector) return [];
-      const seen = sides.filter(
-        (s) => lines[s] > 0 && isSeen(layer, canvas, strip(layer.natural, s, lines[s]), rect),
-      );
+      const seen = sides.filter((s) => lines[s] > 0 && isSeen(layer, canvas, strip(layer.natural, s, lines[s]), rect));
       if (!seen.length) return [];
       const most = Math.max(...seen.map((s) => lines[s]));
       const fixes = (): Fix[] => {
@@ -80,8 +83,7 @@ export const stray = defineRule({
             canvas,
             rect,
           ).reduce((sum, b) => sum + b.width * b.height, 0);
-        const cropped =
-          layer.place.mode === 'cover' ? zoomedPast(layer, lines, canvas) : croppedOff(layer, lines);
+        const cropped = layer.place.mode === 'cover' ? zoomedPast(layer, lines, canvas) : croppedOff(layer, lines);
         if (!cropped || bare(cropped) > bare(layer) + 0.01) return [];
         return [
           {

@@ -104,7 +104,8 @@ export const subjectHidden = defineRule({
             id: `subject-hidden:${layer.id}`,
             group: 'time',
             title: `${Math.round(hidden * 100)} % of what ${layer.name} is of is not to be seen`,
-            detail: 'The page covers it or cuts it off on some screen. Move the photo, or draw its subject anew in Place.',
+            detail:
+              'The page covers it or cuts it off on some screen. Move the photo, or draw its subject anew in Place.',
             at: inFrame,
             layer: layer.id,
             figures: [hidden],

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import {
+  PageColours,
   bad,
   good,
   identify,
@@ -24,6 +25,19 @@ const Fields = z.object({
   graphicId: z.string().max(64),
   graphicName: z.string().max(120),
   graphicState: z.string().max(60).optional(),
+  /** JSON of `PageColours`. */
+  colours: z
+    .string()
+    .max(400)
+    .transform((text, context) => {
+      try {
+        return PageColours.parse(JSON.parse(text));
+      } catch {
+        context.addIssue({ code: 'custom', message: 'no colours' });
+        return z.NEVER;
+      }
+    })
+    .optional(),
 });
 
 /** Checks a picture by its content, then keeps it under the server's own name. */
@@ -36,7 +50,7 @@ export async function receive(
   const fields = Fields.safeParse(body);
   if (!bytes || !fields.success)
     return bad('malformed', 'A picture with its name, slot and description has to be sent.');
-  const { name, slot, alt, graphicId, graphicName, graphicState } = fields.data;
+  const { name, slot, alt, graphicId, graphicName, graphicState, colours } = fields.data;
   if (!hasSlot(slot)) return bad('no-slot', 'The site has no such slot.');
   if (!isSafeName(name))
     return bad('name', `“${name}” cannot be used in an address: small letters, digits and hyphens only.`);
@@ -51,7 +65,7 @@ export async function receive(
       'full',
       `The site has no room left: it keeps ${MOST_PICTURES} pictures and ${MOST_STORED / 2 ** 20} MB. Take some away there first.`,
     );
-  const own = { name, type, width, height, bytes: bytes.length, alt, slot };
+  const own = { name, type, width, height, bytes: bytes.length, alt, slot, ...(colours ? { colours } : {}) };
   // Two that come at the same moment under one name: one of them has it.
   const added = await store.add(
     { ...own, graphic: { id: graphicId, name: graphicName, ...(graphicState ? { state: graphicState } : {}) } },

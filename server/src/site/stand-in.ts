@@ -60,6 +60,11 @@ export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteS
             return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
           }),
           set: setOf(ids),
+          // The page wears what was chosen for what it shows.
+          colours:
+            slotsOn(ids)
+              .map((slot) => store.shown(slot.id)?.colours)
+              .find((c) => c !== undefined) ?? null,
         },
         record.look,
       );

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import * as z from 'zod';
 import { Sites } from '../storage/sites.service';
-import { Refusal, SentPicture, ShelfPicture, Site, bad, good, type Result } from '@bright-slot/core';
+import { type PageColours, Refusal, SentPicture, ShelfPicture, Site, bad, good, type Result } from '@bright-slot/core';
 
 export interface Sending {
   readonly blob: Blob;
@@ -9,6 +9,8 @@ export interface Sending {
   readonly slot: string;
   readonly alt: string;
   readonly graphic: { readonly id: string; readonly name: string; readonly state: string };
+  /** The colours that the page is to wear with it. */
+  readonly colours?: PageColours | null;
 }
 
 const unreachable = 'The site does not answer. Check that it is running, then try again; nothing here is lost.';
@@ -58,6 +60,7 @@ export class SiteClient {
     body.set('graphicId', sending.graphic.id);
     body.set('graphicName', sending.graphic.name);
     body.set('graphicState', sending.graphic.state);
+    if (sending.colours) body.set('colours', JSON.stringify(sending.colours));
     body.set('file', sending.blob, sending.name);
     return this.ask('/api/pictures', { method: 'POST', body, ...(signal ? { signal } : {}) }, SentPicture);
   }

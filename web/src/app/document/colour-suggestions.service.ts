@@ -22,7 +22,8 @@ export class ColourSuggestions extends ColourHelp {
   private readonly workbench = inject(Workbench);
   private readonly style = inject(HouseStyleService).style;
   private readonly recent = signal<readonly string[]>([]);
-  private readonly ofPictures = signal<readonly string[]>([]);
+  /** The colours that the graphic's pictures are made of, once they are wanted. */
+  readonly ofPictures = signal<readonly string[]>([]);
   readonly wanted = signal(false);
   readonly few = computed(() => this.style().colours.slice(0, FEW));
   readonly groups = computed(() =>

@@ -2,6 +2,7 @@ import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angu
 import { clamp, frameOf, pictureState, type Frame, type Graphic } from '@bright-slot/core';
 import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
+import { HouseStyleService } from '../storage/house-style.service';
 import { Workbench } from './workbench';
 
 /** How long nothing may change before the picture is made again, ms. */
@@ -12,9 +13,14 @@ const REST = 80;
 export class LivePicture {
   private readonly workbench = inject(Workbench);
   private readonly pixels = inject(PixelsService);
+  private readonly house = inject(HouseStyleService);
   private readonly watchers = signal(0);
   /** Its address; null until it is made. */
   readonly url = signal<string | null>(null);
+  /** Whether it is to be the file itself, as it is encoded, rather than the canvas. */
+  readonly asFile = signal(false);
+  /** What the file that is shown weighs, bytes; null where the canvas is shown. */
+  readonly bytes = signal<number | null>(null);
   private made = '';
 
   constructor() {
@@ -23,10 +29,15 @@ export class LivePicture {
       const frame = this.workbench.frame();
       if (!graphic || !frame || !this.watchers()) return;
       const now = frameOf(graphic, frame.id);
-      const state = `${graphic.id}|${now.id}|${pictureState(graphic, now)}`;
+      const { format, quality } = now.export;
+      const file = this.asFile() ? `${format} ${quality}` : '';
+      const state = `${graphic.id}|${now.id}|${pictureState(graphic, now)}|${file}`;
       if (state === this.made) return;
       const stop = new AbortController();
-      const resting = setTimeout(() => untracked(() => void this.make(graphic, now, state, stop.signal)), REST);
+      const resting = setTimeout(
+        () => untracked(() => void this.make(graphic, now, state, file !== '', stop.signal)),
+        REST,
+      );
       onCleanup(() => {
         clearTimeout(resting);
         stop.abort();
@@ -43,15 +54,19 @@ export class LivePicture {
     });
   }
 
-  private async make(graphic: Graphic, frame: Frame, state: string, stop: AbortSignal): Promise<void> {
+  private async make(graphic: Graphic, frame: Frame, state: string, asFile: boolean, stop: AbortSignal): Promise<void> {
     try {
-      const blob = await this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 64, 1600), stop);
+      const blob = asFile
+        ? (await this.pixels.file(graphic, frame, { ...frame.export, copyright: this.house.style().copyright }, stop))
+            .blob
+        : await this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 64, 1600), stop);
       const url = URL.createObjectURL(blob);
       // Decoded before it is shown, so that the page does not blink.
       const image = new Image();
       image.src = url;
       await image.decode().catch(() => undefined);
       if (stop.aborted) return URL.revokeObjectURL(url);
+      this.bytes.set(asFile ? blob.size : null);
       this.show(url, state);
     } catch (error) {
       // What was shown last stands; the next change makes it again.

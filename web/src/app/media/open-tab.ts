@@ -16,7 +16,10 @@ export async function pictureOfTab(): Promise<Result<File> | null> {
     stream = await navigator.mediaDevices.getDisplayMedia({ video: { displaySurface: 'browser' }, audio: false });
   } catch (error) {
     if (error instanceof DOMException && (error.name === 'NotAllowedError' || error.name === 'AbortError')) return null;
-    return bad('capture', 'This browser could not take a picture of a tab. Take a screenshot and paste it here instead.');
+    return bad(
+      'capture',
+      'This browser could not take a picture of a tab. Take a screenshot and paste it here instead.',
+    );
   }
   try {
     const video = document.createElement('video');

@@ -20,6 +20,7 @@ import {
   type Slot,
 } from '@bright-slot/core';
 import { firstValueFrom } from 'rxjs';
+import { OwnPages } from '../storage/own-pages.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { FitReportService } from '../document/fit-report.service';
 import { FieldsService } from '../document/fields.service';
@@ -64,6 +65,7 @@ export class ExportSession {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);
+  private readonly pages = inject(OwnPages);
   private readonly house = inject(HouseStyleService);
   private readonly fields = inject(FieldsService);
   private readonly dialogs = inject(MatDialog);
@@ -386,6 +388,7 @@ export class ExportSession {
       slot: slot.id,
       alt,
       graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic, frame) },
+      colours: this.pages.of(frame.slot.id)?.colours ?? null,
     });
     if (answer.ok) {
       const shown = await this.site.show(slot.id, answer.value.id);

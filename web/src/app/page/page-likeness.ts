@@ -15,6 +15,7 @@ import {
   shotWidth,
   windowWidth,
   type Device,
+  type PageColours,
   type PageContent,
   type PageKind,
   type PageLook,
@@ -38,15 +39,26 @@ export class Pages {
   private readonly own = inject(OwnPages);
 
   /** A slot's page on a device, with what the slot shows there: the person's own page where a screenshot of it is kept. */
-  of(slot: Slot, picture: { url: string; alt: string } | null = null, device: Device = 'desktop'): Likeness {
-    const own = this.own.shown(slot.id, device);
+  of(
+    slot: Slot,
+    picture: { url: string; alt: string } | null = null,
+    device: Device = 'desktop',
+    /** Colours that are tried: a screenshot cannot wear them, so that the likeness is shown. */
+    tried?: PageColours,
+  ): Likeness {
+    const own = tried ? null : this.own.shown(slot.id, device);
     const set = own ? null : this.book.setWith(slot.id);
-    return { kind: slot.page, content: { slots: [{ slot, picture }], set, own }, look: this.sites.lookOf(slot) };
+    const colours = tried ?? this.own.of(slot.id)?.colours ?? null;
+    return {
+      kind: slot.page,
+      content: { slots: [{ slot, picture }], set, own, colours },
+      look: this.sites.lookOf(slot),
+    };
   }
 
   /** How wide a slot's page is on a device, CSS px: as wide as its screenshot, where there is one. */
-  width(slot: Slot, device: Device): number {
-    const own = this.own.shown(slot.id, device);
+  width(slot: Slot, device: Device, tried?: PageColours): number {
+    const own = tried ? null : this.own.shown(slot.id, device);
     return own ? shotWidth(own.shot) : windowWidth(slot, device);
   }
 }

@@ -70,6 +70,7 @@ export class SitesPage {
       const content = {
         set: page.set,
         own,
+        colours: slots.find((s) => s.now?.colours)?.now?.colours ?? null,
         slots: slots.map(({ slot, now, first }) => ({
           slot,
           picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,

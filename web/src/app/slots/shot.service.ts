@@ -144,7 +144,9 @@ export class ShotService implements OnDestroy {
    * Keeps the screenshot as the page of slots, each in a box of it (device px): on the device that it is as wide as.
    * Gives a way to take that back, or what went wrong.
    */
-  async keepAsPage(places: readonly { readonly slot: string; readonly box: Box }[]): Promise<Result<() => Promise<void>>> {
+  async keepAsPage(
+    places: readonly { readonly slot: string; readonly box: Box }[],
+  ): Promise<Result<() => Promise<void>>> {
     const shot = this.shot();
     if (!shot) return bad('gone', 'The screenshot is not open any more. Open it again.');
     const kept = await this.pictures.bringIn(shot.file, { page: true });

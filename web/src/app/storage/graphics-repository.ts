@@ -307,17 +307,21 @@ export class GraphicsRepository {
    */
   async sweep(before: number, now = Date.now()): Promise<number> {
     const { graphics, assets, previews, settings, ownPages } = this.db;
-    return this.db.transaction('rw', [graphics, assets, previews, settings, ownPages, ...this.histories.tables], async () => {
-      const gone = (await graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
-      await this.remove(gone.map((r) => r.id));
-      const used = await allUsed(this.db);
-      const old = await assets
-        .where('added')
-        .below(now - JUST_ADDED)
-        .primaryKeys();
-      await assets.bulkDelete(old.filter((hash) => !used.hash(hash)));
-      return gone.length;
-    });
+    return this.db.transaction(
+      'rw',
+      [graphics, assets, previews, settings, ownPages, ...this.histories.tables],
+      async () => {
+        const gone = (await graphics.toArray()).filter((r) => r.deleted !== undefined && r.deleted < before);
+        await this.remove(gone.map((r) => r.id));
+        const used = await allUsed(this.db);
+        const old = await assets
+          .where('added')
+          .below(now - JUST_ADDED)
+          .primaryKeys();
+        await assets.bulkDelete(old.filter((hash) => !used.hash(hash)));
+        return gone.length;
+      },
+    );
   }
 
   /** How many graphics are deleted and can still be brought back. */

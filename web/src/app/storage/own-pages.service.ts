@@ -90,7 +90,10 @@ export class OwnPages {
     const before = this.of(slot);
     const held = heldWithin<OwnPage>(OwnPage, { ...(before ?? plainPage(slot)), ...change });
     if (!held)
-      throw new Refused({ code: 'unsound', message: 'That page could not be kept: something of it is not as it should be.' });
+      throw new Refused({
+        code: 'unsound',
+        message: 'That page could not be kept: something of it is not as it should be.',
+      });
     await this.db.ownPages.put(held.value);
     return before;
   }

@@ -72,7 +72,8 @@ import { valueOf } from '../ui/event-value';
     '(document:keydown)': 'keys.key($event)',
     '(document:paste)': 'bring.pasted($event)',
     '[class.beside]': 'beside()',
-    '[class.only]': 'onlyPicture()',
+    '[class.only]': "onlyPicture() === 'away'",
+    '[class.dim]': "onlyPicture() === 'dim'",
     '[class.dropping]': 'drops.held()',
   },
   templateUrl: './workbench-page.html',
@@ -118,7 +119,8 @@ export class WorkbenchPage {
   protected readonly canUndo = this.store.selectSignal(workbenchFeature.selectCanUndo);
   protected readonly canRedo = this.store.selectSignal(workbenchFeature.selectCanRedo);
   protected readonly showSteps = signal(false);
-  protected readonly onlyPicture = signal(false);
+  /** Whether everything but the picture is away, or dimmed. */
+  protected readonly onlyPicture = signal<'away' | 'dim' | null>(null);
   protected readonly drops = inject(FileDrop);
   /** Whether it is being saved or sent from here. */
   protected readonly finishing = signal(false);

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+} from '@angular/core';
 import { densitiesKnown, figure, shotDevice, sizeText, type Slot } from '@bright-slot/core';
 import { ShotService, type Found } from '../shot.service';
 import { fileText } from '../slot-facts';

@@ -9,9 +9,11 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
-import type { Device } from '@bright-slot/core';
+import { figure, weightText, type Device } from '@bright-slot/core';
 import { PageWindow, type Hole } from '../../page/page-window';
+import { PageColoursPanel } from './page-colours';
 import { PageViews } from './page-views';
 
 /** Room between the pages, around them, and for what is said above each, CSS px. */
@@ -30,7 +32,7 @@ interface View {
 /** The stage as the page itself: at three widths beside each other, or one large; its first screen, or all of it. */
 @Component({
   selector: 'bs-on-page',
-  imports: [PageWindow, RouterLink],
+  imports: [MatTooltip, PageWindow, PageColoursPanel, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './on-page.html',
   styleUrl: './on-page.scss',
@@ -38,6 +40,18 @@ interface View {
 export class OnPage {
   protected readonly views = inject(PageViews);
   protected readonly whole = signal(false);
+  /** A px of the page is a CSS px of this screen. */
+  protected readonly trueSize = signal(false);
+  private readonly dpr = signal(devicePixelRatio || 1);
+  /** What true size is here: the browser's zoom and the screen's own pixels come together in one figure. */
+  protected readonly screenText = computed(
+    () =>
+      `A px of the page is ${figure(this.dpr())} px of this screen: its own pixels and the browser’s zoom (Ctrl 0 sets that to 100 %) together`,
+  );
+  protected readonly fileText = computed(() => {
+    const bytes = this.views.picture.bytes();
+    return this.views.picture.asFile() && bytes !== null ? `, ${weightText(bytes)}` : '';
+  });
   private readonly room = viewChild.required<ElementRef<HTMLElement>>('room');
   private readonly size = signal({ width: 960, height: 420 });
   protected readonly height = computed(() => Math.max(60, this.size().height - SAID - GAP));
@@ -51,6 +65,7 @@ export class OnPage {
       const share = alone ? 1 : SHARES[v.device];
       // No larger than it is, and its first screen no higher than there is room.
       const high = (this.height() / v.screenHeight) * v.pageWidth;
+      if (alone && this.trueSize()) return { ...v, width: v.pageWidth };
       return { ...v, width: Math.floor(Math.min(v.pageWidth, room * share, alone ? Infinity : high)) };
     });
   });
@@ -58,9 +73,18 @@ export class OnPage {
   constructor() {
     const destroyed = inject(DestroyRef);
     this.views.picture.watch(destroyed);
+    this.views.random.wanted.set(true);
+    destroyed.onDestroy(() => {
+      this.views.colours.close();
+      this.views.random.wanted.set(false);
+      this.views.picture.asFile.set(false);
+    });
     afterNextRender(() => {
       const element = this.room().nativeElement;
-      const look = () => this.size.set({ width: element.clientWidth, height: element.clientHeight });
+      const look = () => {
+        this.size.set({ width: element.clientWidth, height: element.clientHeight });
+        this.dpr.set(devicePixelRatio || 1);
+      };
       const observer = new ResizeObserver(look);
       observer.observe(element);
       look();
@@ -76,7 +100,8 @@ export class OnPage {
   protected said({ device, pageWidth, screenHeight, width }: View): string {
     // Beside the desk there is no room for more.
     if (device !== 'desktop' && !this.views.alone()) return `${pageWidth}`;
-    const at = `${pageWidth}, at ${Math.round((width / pageWidth) * 100)} %`;
+    const scale = Math.round((width / pageWidth) * 100);
+    const at = `${pageWidth}, at ${scale} %${scale === 100 ? ` (a px is ${figure(this.dpr())} of the screen’s)` : ''}`;
     const hole = this.holes().get(device);
     if (!hole) return at;
     if (hole.width < 1) return `${at}. Not shown there.`;

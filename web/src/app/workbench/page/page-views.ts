@@ -1,7 +1,9 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { deviceHeights, devices, switchedDarkening, type Device } from '@bright-slot/core';
+import { PageColoursService } from '../../document/page-colours.service';
 import { LivePicture } from '../../document/live-picture.service';
 import { Workbench } from '../../document/workbench';
+import { OthersAtRandom } from './others-at-random';
 import { Pages } from '../../page/page-likeness';
 import { SlotBook } from '../../storage/slot-book.service';
 
@@ -13,6 +15,8 @@ export class PageViews {
   private readonly workbench = inject(Workbench);
   private readonly pages = inject(Pages);
   private readonly book = inject(SlotBook);
+  readonly colours = inject(PageColoursService);
+  readonly random = inject(OthersAtRandom);
   readonly picture = inject(LivePicture);
   /** Whether the stage is the page, and which device stands alone; null for all three. */
   readonly open = signal(false);
@@ -43,14 +47,15 @@ export class PageViews {
   readonly views = computed(() => {
     const slot = this.slot();
     if (!slot) return [];
-    const url = (this.open() ? this.picture.url() : null) ?? this.small();
+    const url = this.random.shown()?.url ?? (this.open() ? this.picture.url() : null) ?? this.small();
     const shown = (this.switched() && switchedDarkening(slot)) || slot;
+    const tried = this.colours.tried() ?? undefined;
     const picture = url ? { url, alt: '' } : null;
     return devices.map((device) => ({
       device,
       name: names[device],
-      page: this.pages.of(shown, picture, device),
-      pageWidth: this.pages.width(slot, device),
+      page: this.pages.of(shown, picture, device, tried),
+      pageWidth: this.pages.width(slot, device, tried),
       screenHeight: deviceHeights[device],
     }));
   });

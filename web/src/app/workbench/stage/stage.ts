@@ -65,14 +65,14 @@ import { WordsEditor } from './words-editor';
   ],
   providers: [Viewport, PaintLoop],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { class: 'stage', '[class.only]': 'only()' },
+  host: { class: 'stage', '[class.only]': "only() === 'away'", '[class.dim]': "only() === 'dim'" },
   templateUrl: './stage.html',
   styleUrl: './stage.scss',
 })
 export class Stage {
-  /** Everything but the picture is away. */
-  readonly only = input(false);
-  readonly onlyHeld = output<boolean>();
+  /** Everything but the picture is away, or dimmed. */
+  readonly only = input<'away' | 'dim' | null>(null);
+  readonly onlyHeld = output<'away' | 'dim' | null>();
   protected readonly workbench = inject(Workbench);
   protected readonly viewport = inject(Viewport);
   protected readonly paint = inject(PaintLoop);
@@ -86,10 +86,20 @@ export class Stage {
   private readonly pageViews = inject(PageViews);
   /** The page stands where the canvas stood. */
   protected readonly onPage = computed(() => this.pageViews.open() && !this.only());
-  protected readonly latch = new Latch(
-    () => this.only(),
-    (on) => this.onlyHeld.emit(on),
-  );
+  protected readonly latches = (
+    [
+      ['away', 'Only the picture', 'Everything else is away: while it is held, or until it is pressed again'],
+      ['dim', 'Dim the rest', 'Everything else is dimmed: while it is held, or until it is pressed again'],
+    ] as const
+  ).map(([strength, name, tip]) => ({
+    strength,
+    name,
+    tip,
+    latch: new Latch(
+      () => this.only() === strength,
+      (on) => this.onlyHeld.emit(on ? strength : null),
+    ),
+  }));
   protected readonly lit = this.viewport.lit;
   protected readonly view = this.viewport.view;
   protected readonly frames = computed(() => this.workbench.shown()!.frames);
