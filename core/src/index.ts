@@ -121,6 +121,7 @@ export * from './report/stretched';
 export * from './report/transparency';
 export * from './report/undescribed';
 export * from './report/asset-facts';
+export * from './report/shape-depth';
 export * from './page/page';
 export * from './page/own-page';
 export * from './page/colours';

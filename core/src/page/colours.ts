@@ -1,4 +1,17 @@
-import { clampChroma, converter, differenceCiede2000, formatHex, interpolate } from 'culori/fn';
+import {
+  clampChroma,
+  converter,
+  differenceCiede2000,
+  formatHex,
+  interpolate,
+  modeLab65,
+  modeLrgb,
+  modeOklab,
+  modeOklch,
+  modeRgb,
+  modeXyz65,
+  useMode,
+} from 'culori/fn';
 import '../zod-setup';
 import * as z from 'zod';
 import { contrast, contrastOfLuminance, luminance } from '../colour/contrast';
@@ -6,6 +19,13 @@ import { nearestShade } from '../colour/shade';
 import type { Slot } from '../slot/slot';
 import { Colour } from '../values';
 import type { PageLook } from './look';
+
+useMode(modeRgb);
+useMode(modeLrgb);
+useMode(modeXyz65);
+useMode(modeLab65);
+useMode(modeOklab);
+useMode(modeOklch);
 
 /** The colours of a page that go with a graphic. */
 export const PageColours = z.object({
