@@ -1,5 +1,4 @@
 import { applyEdit } from '../graphic/edit';
-import { frameOf } from '../graphic/frame';
 import type { Graphic, Layer } from '../graphic/graphic';
 import { blank, photo, random, shape, slotOf, withLayers, words } from '../testing/samples';
 import { contextOf } from '../testing/context';
