@@ -50,6 +50,31 @@ async function send(own: Record<string, string> = {}, file?: Buffer) {
   return ask.attach('file', file ?? (await jpeg()), '../../evil.exe');
 }
 
+describe('the colours of a page', () => {
+  const colours = { ground: '#101820', words: '#f0ead6', accent: '#ffb454', border: null };
+  const show = async (picture: string | null) =>
+    request(site).put('/api/slots/blog-header').set('Origin', appOrigin).send({ picture });
+  const css = async () => (await request(site).get('/blog.css')).text;
+
+  it('go along with a picture, are worn while it is shown, and go with it', async () => {
+    const before = await css();
+    const answer = await send({ colours: JSON.stringify(colours) });
+    expect(answer.status).toBe(201);
+    const sent = SentPicture.parse(answer.body);
+    expect(sent.colours).toEqual(colours);
+    await show(sent.id);
+    expect(await css()).toContain('--ground:#101820');
+    await show(null);
+    expect(await css()).toBe(before);
+  });
+  it.each([['{'], ['null'], ['{"ground":"red"}'], [JSON.stringify({ ...colours, ground: '#fff;}body{display:none' })]])(
+    'that are none (%s) are refused with the picture',
+    async (text) => {
+      expect((await send({ name: 'other-2026-11-24b.jpg', colours: text })).status).toBe(422);
+    },
+  );
+});
+
 describe('sending a picture', () => {
   it('keeps it under a name of the server’s own and answers with an address that serves it', async () => {
     const answer = await send();

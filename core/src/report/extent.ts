@@ -117,6 +117,12 @@ function silhouetteIn(layer: PictureLayer, canvas: Size, silhouette: Silhouette)
   return { runs, placed };
 }
 
+/** What was found of a layer last, and of what: several rules ask for the same. */
+const found = new WeakMap<
+  Subject,
+  { canvas: Size; shaper: Shaper; assets: ReadonlyMap<string, AssetFacts>; points: Point[] }
+>();
+
 /** Points that enclose what a layer really draws, canvas px; none where it draws nothing. */
 export function extremes(
   layer: Subject,
@@ -124,6 +130,14 @@ export function extremes(
   shaper: Shaper,
   assets: ReadonlyMap<string, AssetFacts>,
 ): Point[] {
+  const known = found.get(layer);
+  if (known?.canvas === canvas && known.shaper === shaper && known.assets === assets) return known.points;
+  const points = pointsOf(layer, canvas, shaper, assets);
+  found.set(layer, { canvas, shaper, assets, points });
+  return points;
+}
+
+function pointsOf(layer: Subject, canvas: Size, shaper: Shaper, assets: ReadonlyMap<string, AssetFacts>): Point[] {
   if (layer.role === 'words') return wordsPoints(layer, layoutOf(layer, shaper));
   const silhouette = assets.get(factsKey(layer))?.silhouette;
   if (silhouette) {

@@ -6,9 +6,11 @@ import {
   GRAPHIC_VERSION,
   newGraphic,
   plainHouseStyle,
+  plainPage,
   slotsToStart,
   startHistory,
   type Graphic,
+  type OwnPage,
   type Step,
 } from '@bright-slot/core';
 import { Database } from '../database';
@@ -179,6 +181,38 @@ it('reads what version 1 wrote: one list, a graphic’s steps as one array', asy
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 1, same: 0, pictures: 1, left: [] });
   expect(await other.settings.get('house-style')).toMatchObject({ value: { business: 'Ottermill' } });
+});
+
+it('pages of slots come back with their screenshots, what is known here stays, and what is torn is named', async () => {
+  const shot = { asset: hash, width: 40, height: 30, box: { x: 1, y: 2, width: 30, height: 20 }, density: 1 };
+  const page = (slot: string): OwnPage => ({ ...plainPage(slot), desktop: shot });
+  await db.ownPages.bulkAdd([page('a'), page('b'), { slot: 'torn', desktop: 'none' } as never]);
+  // Nothing else uses the screenshot: it stays for the page's sake.
+  expect(await new GraphicsRepository(db).sweep(1e15, 1e15)).toBe(0);
+  expect(await db.assets.count()).toBe(1);
+  const zip = await zipOf();
+  const other = fresh('other');
+  const mine = { ...plainPage('b'), colours: { ground: '#ffffff', words: '#111111', accent: '#222222', border: null } };
+  await other.ownPages.add(mine);
+  expect((await bring(zip, other)).left).toEqual(['a page of a slot']);
+  expect(await other.ownPages.get('a')).toEqual(page('a'));
+  expect(await other.ownPages.get('b')).toEqual(mine);
+  // What breaks off leaves none behind; a file from before there were any is read.
+  await other.settings.put({ key: 'bringing-back/page/a', value: 'a' });
+  expect(await undoBringing(other)).toBe(true);
+  expect(await other.ownPages.toCollection().primaryKeys()).toEqual(['b']);
+  const third = fresh('third');
+  expect(
+    (
+      await bring(
+        changed(zip, (files) => delete files['own-pages.ndjson']),
+        third,
+      )
+    ).left,
+  ).toEqual([]);
+  await db.ownPages.clear();
+  await new GraphicsRepository(db).sweep(1e15, 1e15);
+  expect(await db.assets.count()).toBe(0);
 });
 
 it('what breaks off takes back all that it had written', async () => {

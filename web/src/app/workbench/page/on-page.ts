@@ -92,6 +92,17 @@ export class OnPage {
     });
   }
 
+  /** At true size the slot stands in the middle of what is seen. */
+  protected atTrueSize(on: boolean): void {
+    this.trueSize.set(on);
+    const hole = this.holes().get(this.views.alone() ?? 'desktop');
+    if (!on || !hole) return;
+    setTimeout(() => {
+      const room = this.room().nativeElement;
+      room.scrollLeft = hole.left + hole.width / 2 + GAP - room.clientWidth / 2;
+    });
+  }
+
   protected note(device: Device, hole: Hole): void {
     this.holes.update((all) => new Map(all).set(device, hole));
   }
