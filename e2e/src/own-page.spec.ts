@@ -103,6 +103,31 @@ it('from a screenshot the canvas stands in the person’s own page: On the page,
   expect(await here.browser.violations()).toEqual([]);
 });
 
+it('from an open tab one picture is taken, and the capture ends at once; thought better of, nothing happens', async () => {
+  await here.browser.visit(`${here.app.app}/slots?way=screenshot&page=blog-header`);
+  await here.browser.seeText('Your own page for “Blog header”');
+  // The browser’s own dialogue cannot be driven: what it gives is a stream, here of a canvas.
+  await here.browser.run(`
+    const canvas = Object.assign(document.createElement('canvas'), { width: 1000, height: 600 });
+    const context = canvas.getContext('2d');
+    context.fillStyle = '#35574a';
+    context.fillRect(0, 0, 1000, 600);
+    window.asked = 0;
+    navigator.mediaDevices.getDisplayMedia = async () => {
+      if (!window.asked++) throw new DOMException('No.', 'NotAllowedError');
+      window.stream = canvas.captureStream(30);
+      const timer = setInterval(() => context.fillRect(0, 0, 1000, 600), 30);
+      setTimeout(() => clearInterval(timer), 5000);
+      return window.stream;
+    };`);
+  await here.browser.press('From an open tab');
+  await here.browser.driver.wait(() => here.browser.run<boolean>(`return window.asked === 1`), 5000);
+  expect(await here.browser.all('bs-shot-view [role=alert]')).toHaveLength(0);
+  await here.browser.press('From an open tab');
+  await here.browser.seeText('1000 × 600 px');
+  expect(await here.browser.run(`return window.stream.getTracks().map((t) => t.readyState)`)).toEqual(['ended']);
+});
+
 it('On the page and the visitor’s page agree, px for px, once the graphic is on the site', async () => {
   await open('demo-notes');
   await here.browser.press('Finish');

@@ -1,4 +1,5 @@
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
@@ -61,15 +62,53 @@ const views: Record<string, () => Promise<unknown>> = {
       15_000,
     );
   },
-  async 'around-words'() {
+  /** A header with much to mend: words too faint, cut off, gone by, doubled; no description. */
+  async report() {
     await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
     await browser.layer('Words: Title');
-    await browser.tab('Around them');
-    await (await browser.named('label', 'Ground')).click();
-    await (await browser.named('label', 'Outline')).click();
-    await browser.number('Letter spacing', 4);
+    await browser.tab('Place');
+    await browser.number('From the left', 700);
+    await browser.layer('Words: Line');
+    await browser.tab('Words');
+    await browser.fill(await browser.find('bs-settings textarea'), 'from the the kiln, 12 October');
     await browser.find('[data-settled="true"]', 20_000);
-    await browser.exact();
+    await browser.driver.sleep(2500);
+  },
+  /** The canvas in a page of the person's own, from a screenshot of it. */
+  async 'own-page'() {
+    await browser.go(`${app.site}/blog`);
+    await browser.find('.slot img');
+    const shot = join(tmpdir(), 'bright-slot-own-page.png');
+    await settle();
+    await browser.screenshot(shot);
+    const box = await browser.run<{ x: number; y: number; width: number; height: number }>(
+      `const r = document.querySelector('.slot').getBoundingClientRect(); return { x: r.x, y: r.y, width: r.width, height: r.height }`,
+    );
+    await browser.go(`${app.app}/slots?way=screenshot&page=blog-header&graphic=demo-notes`);
+    await browser.dropFiles('bs-shot-view', [
+      { name: 'my page.png', type: 'image/png', base64: readFileSync(shot).toString('base64') },
+    ]);
+    await browser.find('.sheet img');
+    const at = await browser.run<{ x: number; y: number; k: number }>(
+      `const r = document.querySelector('.sheet img').getBoundingClientRect(); return { x: r.x, y: r.y, k: r.width / 1280 }`,
+    );
+    await browser.drag(
+      { x: at.x + (box.x - 8) * at.k, y: at.y + (box.y - 8) * at.k },
+      { x: (box.width + 16) * at.k, y: (box.height + 16) * at.k },
+    );
+    await browser.press('Make this the page of “Blog header”');
+    await browser.seeText('stands in your own page now');
+    await browser.press('Desktop');
+    await browser.driver.sleep(6500);
+  },
+  /** Palettes made of the graphic, one of them tried on the page. */
+  async 'page-colours'() {
+    await browser.go(`${app.app}/graphics/demo-kiln-opening`);
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.press('On the page');
+    await browser.press('Page colours');
+    await (await browser.find('.palette:last-of-type')).click();
+    await browser.driver.sleep(1500);
   },
   async veil() {
     await browser.go(`${app.app}/graphics`);
@@ -96,14 +135,6 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.seeText('is just enough', 30_000);
     await browser.find('[data-settled="true"]', 20_000);
     await browser.exact();
-  },
-  async colour() {
-    await browser.go(`${app.app}/graphics/demo-tuesday-wheel`);
-    await browser.layer('Backdrop');
-    await browser.press('A gradient');
-    await browser.press('From, choose');
-    await browser.find('[aria-label="In the pictures"] .swatch');
-    await browser.press('OKLCH');
   },
   /** The logo off its sheet, on a dark header, in two layers. */
   async 'cut-out'() {
@@ -136,14 +167,6 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.layer('Photo');
     await browser.tab('Another photo');
     await browser.find('bs-photos-section [role=option]:nth-of-type(5)', 20_000);
-    await settle();
-  },
-  async shelf() {
-    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await browser.press('Add');
-    await browser.menu('From the shelf');
-    await browser.find('bs-shelf-dialog .shelf button');
-    await browser.run(`document.querySelectorAll('bs-shelf-dialog .shelf button')[1].focus()`);
     await settle();
   },
   async export() {

@@ -10,8 +10,10 @@ import {
   compiledRows,
   cutFlat,
   createReporter,
+  edgeBlur,
   layoutWords,
   measureSlot,
+  palettesFor,
   reduce,
   groundSampler,
   seenThrough,
@@ -134,6 +136,14 @@ const shaper = await realShaper();
     return sampler.sample(seenThrough(pixels, null, [255, 255, 255], sampler.region));
   });
   row('sampling the ground of one line', sampled, 'pixel rules ≤ 150', 'ms');
+  const part = { width: 192, height: 192 };
+  const fields = Array.from({ length: 16 }, (_, k) => ({
+    ...part,
+    data: Float32Array.from({ length: 192 * 192 }, (_v, i) => 0.5 + 0.5 * Math.sin(i / (5 + k) + (i % 192) / 3)),
+  }));
+  row('how soft a photo is, in sixteen parts of it', await time(() => edgeBlur(fields)), '', 'ms');
+  const made = ['#7a4b2a', '#2f5a63', '#d9c9a8', '#a8331f', '#1f2a30', '#c8a078', '#8fa9b5', '#f2b01e'];
+  row('palettes for a page, of eight colours', await time(() => palettesFor(made, true)), '≤ 50', 'ms');
 }
 
 const app = await startApp();

@@ -24,6 +24,8 @@ export class ColourSuggestions extends ColourHelp {
   private readonly recent = signal<readonly string[]>([]);
   /** The colours that the graphic's pictures are made of, once they are wanted. */
   readonly ofPictures = signal<readonly string[]>([]);
+  /** Whether those are known. */
+  readonly looked = signal(false);
   readonly wanted = signal(false);
   readonly few = computed(() => this.style().colours.slice(0, FEW));
   readonly groups = computed(() =>
@@ -52,6 +54,7 @@ export class ColourSuggestions extends ColourHelp {
     );
     effect(() => {
       const pictures = this.pictures();
+      untracked(() => this.looked.set(false));
       if (this.wanted()) void untracked(() => this.look(pictures));
     });
   }
@@ -66,6 +69,7 @@ export class ColourSuggestions extends ColourHelp {
     );
     const found = sources.filter((s) => s !== null);
     this.ofPictures.set(found.length ? await this.pixels.palette(found).catch(() => []) : []);
+    this.looked.set(true);
   }
 
   /** A colour was chosen: it comes first among the recent ones. */

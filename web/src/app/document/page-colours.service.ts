@@ -30,7 +30,8 @@ export class PageColoursService {
   readonly palettes = computed(() => {
     const graphic = this.workbench.graphic();
     const slot = this.slot();
-    if (!graphic || !slot) return [];
+    // All at once: what is about to be pressed does not change its place.
+    if (!graphic || !slot || !this.suggestions.looked()) return [];
     const { backdrop, layers } = graphic;
     const own = [
       ...(backdrop.kind === 'colour' && isOpaqueFill(backdrop) ? [backdrop.colour] : []),
