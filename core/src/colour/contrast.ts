@@ -25,8 +25,11 @@ export function contrastOfLuminance(a: number, b: number): number {
 
 /** 24 CSS px, or 18.66 px (14 pt) at weight 700 and more. WCAG 2.2, definition of large scale. */
 export function isLargeType(shownSize: number, weight: number): boolean {
-  return shownSize >= 24 || (shownSize >= 18.66 && weight >= 700);
+  return shownSize >= largeSize(weight);
 }
+
+/** The least size, CSS px as shown, at which type of a weight is large. */
+export const largeSize = (weight: number): number => (weight >= 700 ? 18.66 : 24);
 
 /** The least contrast for words of a size as shown on the page: 3 for large type, else 4.5. WCAG 2.2, 1.4.3 (AA). */
 export function contrastNeeded(shownSize: number, weight: number): number {

@@ -5,6 +5,7 @@ import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contra
 import { squaredDistances } from '../pixels/distance';
 import { luminanceField, smoothed, type Field } from '../pixels/luminance';
 import { channelsOf, linearOf } from '../colour/srgb';
+import type { WordsLayer } from '../graphic/graphic';
 import { itemInk, type WordsLayout } from '../words/layout';
 import type { Over, Seen } from './seen';
 import { strokeWidth } from '../words/stroke';
@@ -48,6 +49,8 @@ export interface Legibility {
   readonly atFront?: boolean;
   /** Set where it is too faint, and stands out at a place nearby: the move there (canvas px), and the contrast at its faintest letter. */
   readonly calm?: { readonly by: Point; readonly contrast: number };
+  /** Set where it is too faint as small as it is, and large type of it stands out: the layer then, its size (canvas px), and the contrast. */
+  readonly larger?: { readonly layer: WordsLayer; readonly size: number; readonly contrast: number };
   /** Set where it is too faint, and stands out with a line around its letters: that line, and the contrast then. */
   readonly outlined?: {
     readonly outline: { readonly width: number; readonly colour: string };

@@ -8,6 +8,7 @@ import type { Slot } from '../slot/slot';
 import { movedWords } from '../words/layout';
 import { moveText } from './free-move';
 import { defineRule, type Finding, type Fix } from './rule';
+import { thresholds } from './thresholds';
 import { withRuns } from '../words/words';
 import { onDevice } from './wording';
 
@@ -58,6 +59,13 @@ function mend(
       edit: { type: 'replace-layer', name: `${layer.name} to a calm place`, layer: movedWords(layer, by) },
     });
   }
+  if (read.larger) {
+    const { size, contrast } = read.larger;
+    fixes.push({
+      label: `Make it ${size} px: large type needs ${thresholds.largeContrast.value} only, it has ${ratio(contrast)}`,
+      edit: { type: 'replace-layer', name: `${layer.name} at ${size} px`, layer: read.larger.layer },
+    });
+  }
   if (read.outlined) {
     const { outline, contrast } = read.outlined;
     fixes.push({
@@ -103,7 +111,7 @@ export const faint = defineRule({
   what: 'Words that do not stand out from the pixels really behind them, at the size each screen shows them, with the page’s darkening on and off.',
   by: ['contrast', 'largeContrast'],
   mends:
-    'To the front, a calm place nearby, the nearest shade of their colour, a line around their letters, a veil behind them.',
+    'To the front, a calm place nearby, the nearest shade of their colour, a larger size, a line around their letters, a veil behind them.',
   passed: 'All words stand out from what is behind them (logos are exempt)',
   needs: ['layers', 'legibility', 'slot'],
   judge({ layers, legibility, slot }): Finding[] | null {

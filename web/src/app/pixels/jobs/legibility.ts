@@ -2,13 +2,18 @@ import {
   allLetters,
   calmPlace,
   faintestLetter,
+  freed,
+  isLong,
   judgingScale,
+  largeSize,
   outlinedWords,
   readEveryState,
   readWords,
   roomIn,
+  scaledWords,
   smallestScale,
   switchedDarkening,
+  withLayer,
   type Frame,
   type Graphic,
   type Legibility,
@@ -91,9 +96,17 @@ export async function legibility(
     const clear = front && !faint(await readEveryState(front, layer, reader));
     const calm = await calmPlaceOf(graphic, layer, frame, reader, shownScale);
     await turn.pass();
+    const larger = await largerWords(graphic, layer, frame, reader, shownScale, allLetters(own));
+    await turn.pass();
     const outlined = await outlinedWords(graphic, layer, reader, shownScale);
     await turn.pass();
-    found.push({ ...own, atFront: clear, ...(calm ? { calm } : {}), ...(outlined ? { outlined } : {}) });
+    found.push({
+      ...own,
+      atFront: clear,
+      ...(calm ? { calm } : {}),
+      ...(larger ? { larger } : {}),
+      ...(outlined ? { outlined } : {}),
+    });
   }
   return found;
 }
@@ -102,6 +115,40 @@ export async function legibility(
 async function calmPlaceOf(graphic: Graphic, layer: WordsLayer, frame: Frame, reader: Reader, shownScale: number) {
   const room = roomIn(frame, layer, graphic.layers, graphic.canvas, reader.shaper, new Map());
   return calmPlace(graphic, layer, reader, { within: room.within, taken: [...room.zones, ...room.others] }, shownScale);
+}
+
+/** Much larger than they are words are another design. */
+const MOST_LARGER = 1.6;
+
+/**
+ * Words that miss what small type needs and have what large type does, made large: moved as far as that takes, and read
+ * again where they stand then. Null where they have no room, or are too faint for large type too.
+ */
+async function largerWords(
+  graphic: Graphic,
+  layer: WordsLayer,
+  frame: Frame,
+  reader: Reader,
+  shownScale: number,
+  letters: readonly LetterGround[],
+): Promise<Legibility['larger'] | null> {
+  if (layer.locked || layer.sizing.kind === 'fill' || isLong(layer)) return null;
+  const by = letters.reduce((most, letter) => {
+    const { contrast, needed } = faintestLetter({ letters: [letter] }, shownScale)!;
+    return contrast < needed ? Math.max(most, largeSize(letter.weight) / (letter.size * shownScale)) : most;
+  }, 1);
+  if (by <= 1 || by > MOST_LARGER) return null;
+  // Sizes come in tenths of a px: rounded up, so that it is large.
+  const larger = scaledWords(layer, by * 1.004);
+  const others = graphic.layers.map((l) => (l.id === layer.id ? larger : l));
+  const room = roomIn(frame, larger, others, graphic.canvas, reader.shaper, new Map());
+  const placed = freed(larger, room, graphic.canvas, reader.shaper, new Map());
+  if (placed?.scale !== 1) return null;
+  const read = await readEveryState(withLayer(graphic, placed.layer), placed.layer, reader);
+  const worst = faintestLetter({ letters: read }, shownScale);
+  if (!worst || worst.contrast < worst.needed) return null;
+  const sizes = placed.layer.paragraphs.flatMap((p) => p.runs.map((r) => r.size));
+  return { layer: placed.layer, size: Math.max(...sizes), contrast: worst.contrast };
 }
 
 /** A graphic with a layer over all others. */
