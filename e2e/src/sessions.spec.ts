@@ -199,7 +199,13 @@ describe('the server gone', () => {
     await browser.driver.wait(
       () =>
         browser.driver.executeAsyncScript<boolean>(
-          `const [done] = arguments; caches.match('/ahead-build').then((r) => done(!!r), () => done(false));`,
+          // A profile that was used before has the files already, but this page has still to fetch the code.
+          `const [done] = arguments;
+           const fetched = new Set(performance.getEntriesByType('resource').map((e) => new URL(e.name).pathname));
+           Promise.all([caches.match('/ahead-build'), fetch('/ahead.json').then((r) => r.json())]).then(
+             ([build, { code }]) => done(!!build && code.every((path) => fetched.has(new URL(path, location.href).pathname))),
+             () => done(false),
+           );`,
         ),
       90_000,
       'Nothing was fetched ahead',

@@ -112,7 +112,8 @@ export class OnPage {
     // Beside the desk there is no room for more.
     if (device !== 'desktop' && !this.views.alone()) return `${pageWidth}`;
     const scale = Math.round((width / pageWidth) * 100);
-    const at = `${pageWidth}, at ${scale} %${scale === 100 ? ` (a px is ${figure(this.dpr())} of the screen’s)` : ''}`;
+    const here = this.trueSize() ? `, a px on ${figure(this.dpr())} of this screen` : '';
+    const at = `${pageWidth}, at ${scale} %${here}`;
     const hole = this.holes().get(device);
     if (!hole) return at;
     if (hole.width < 1) return `${at}. Not shown there.`;
