@@ -127,3 +127,31 @@ it('words that are too faint on a phone are moved to a calm place in one press, 
   await here.browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint where it is calm');
   expect((await findings()).filter((f) => f.startsWith('“Title”'))).toEqual([]);
 });
+
+it('words that miss what small type needs are made large in one press, and pass then', async () => {
+  await here.browser.visit(`${here.app.app}/slots?slot=blog-header`);
+  await here.browser.press('Start a graphic');
+  await here.browser.seeText('Nothing on the canvas yet');
+  await here.browser.layer('Backdrop');
+  await here.browser.press('A colour');
+  await here.browser.fill(await here.browser.find('.hex'), `#ffffff${Key.ENTER}`);
+  await here.browser.press('Add');
+  await here.browser.menu('Words');
+  await here.browser.fill(await here.browser.find('bs-settings textarea'), 'Kiln opening');
+  await here.browser.number('Size', 40);
+  await here.browser.fill(await here.browser.find('bs-settings .hex'), `#7d7d7d${Key.ENTER}`);
+  const faint = async () => (await findings()).filter((f) => f.includes('too faint'));
+  // 4.1 : 1 on white; at 366 of 940 px 40 px are 15.6: small type, which needs 4.5.
+  await here.browser.driver.wait(async () => (await faint()).length === 1, 20_000);
+  const larger = await here.browser.driver.wait(
+    () =>
+      here.browser.run<string | null>(
+        `return [...document.querySelectorAll('bs-fit-report li .button')].map((b) => b.textContent.trim()).find((t) => /^Make it \\d+(\\.\\d)? px: large type needs 3 only, it has 4\\.1$/.test(t)) ?? null`,
+      ),
+    10_000,
+    'No larger size is offered',
+  );
+  await here.browser.press(larger!);
+  await here.browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint as large type too');
+  expect((await findings()).filter((f) => f.startsWith('“'))).toEqual([]);
+});

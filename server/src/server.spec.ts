@@ -51,7 +51,7 @@ async function send(own: Record<string, string> = {}, file?: Buffer) {
 }
 
 describe('the colours of a page', () => {
-  const colours = { ground: '#101820', words: '#f0ead6', accent: '#ffb454', border: null };
+  const colours = { ground: '#101820', words: '#f0ead6', accent: '#ffb454', border: null, heading: null };
   const show = async (picture: string | null) =>
     request(site).put('/api/slots/blog-header').set('Origin', appOrigin).send({ picture });
   const css = async () => (await request(site).get('/blog.css')).text;

@@ -1,6 +1,7 @@
 import { wcagContrast } from 'culori';
 import { slotOf, random } from '../testing/samples';
 import { coloursCss, coloursOf, lookWith, missedContrasts, palettesFor, slotWith } from './colours';
+import { cssString } from './html';
 import { neutralLook } from './look';
 import { renderPage } from './page';
 
@@ -46,13 +47,13 @@ describe('palettesFor', () => {
 });
 
 it('a page wears the colours: its ground, its words, its headings, the line around the slot', () => {
-  const colours = { ground: '#101820', words: '#f0ead6', accent: '#ffb454', border: '#8a8271' };
+  const colours = { ground: '#101820', words: '#f0ead6', accent: '#ffb454', border: '#8a8271', heading: null };
   const slot = slotOf('blog-header');
   const { css } = renderPage('blog', { slots: [{ slot, picture: null }], colours }, neutralLook);
   for (const own of ['--ground:#101820', '--ink:#f0ead6', '--title:#ffb454', 'solid #8a8271'])
     expect(css).toContain(own);
   expect(css).not.toContain(`--ground:${slot.ground}`);
-  expect(slotWith(slot, { ...colours, border: null }).border).toBeNull();
+  expect(slotWith(slot, { ...colours, border: null, heading: null }).border).toBeNull();
   expect(coloursOf(slotWith(slot, colours), lookWith(neutralLook, colours))).toEqual(colours);
 });
 
@@ -63,18 +64,32 @@ it('what is said by the way can be read too: 200 random colours of which the wor
     const [ground, words] = [hex(r), hex(r)];
     if (wcagContrast(ground, words) < 4.5) continue;
     seen++;
-    const { quiet } = lookWith(neutralLook, { ground, words, accent: words, border: null }).colours;
+    const { quiet } = lookWith(neutralLook, { ground, words, accent: words, border: null, heading: null }).colours;
     expect(wcagContrast(quiet, ground)).toBeGreaterThanOrEqual(4.5);
   }
 });
 
+it('headings in another type, where one was chosen', () => {
+  const [slot, colours] = [
+    slotOf('blog-header'),
+    { ground: '#ffffff', words: '#111111', accent: '#222222', border: null },
+  ];
+  const css = (heading: string | null) =>
+    renderPage('blog', { slots: [{ slot, picture: null }], colours: { ...colours, heading } }, neutralLook).css;
+  expect(css('Lora')).toContain(`--heading:${cssString('Lora Variable')}`);
+  expect(css(null)).toContain(`--heading:${cssString('Public Sans Variable')}`);
+  // A family’s name ends no declaration.
+  expect(css('x";}body{display:none')).not.toContain('x";}');
+  expect(coloursCss({ ...colours, heading: 'Lora' })).toContain('--page-heading: "Lora";');
+});
+
 it('says what misses', () => {
-  expect(missedContrasts({ ground: '#ffffff', words: '#999999', accent: '#1f2a30', border: null })).toEqual([
-    { of: 'words', contrast: wcagContrast('#999999', '#ffffff'), needed: 4.5 },
-  ]);
+  expect(
+    missedContrasts({ ground: '#ffffff', words: '#999999', accent: '#1f2a30', border: null, heading: null }),
+  ).toEqual([{ of: 'words', contrast: wcagContrast('#999999', '#ffffff'), needed: 4.5 }]);
 });
 
 it('as CSS it is valid: every line a custom property', () => {
-  const css = coloursCss({ ground: '#ffffff', words: '#111111', accent: '#123456', border: null });
+  const css = coloursCss({ ground: '#ffffff', words: '#111111', accent: '#123456', border: null, heading: null });
   expect(css).toBe(':root {\n  --page-ground: #ffffff;\n  --page-words: #111111;\n  --page-accent: #123456;\n}\n');
 });

@@ -18,6 +18,7 @@ import { contrast, contrastOfLuminance, luminance } from '../colour/contrast';
 import { nearestShade } from '../colour/shade';
 import type { Slot } from '../slot/slot';
 import { Colour } from '../values';
+import { cssString } from './html';
 import type { PageLook } from './look';
 
 useMode(modeRgb);
@@ -27,7 +28,7 @@ useMode(modeLab65);
 useMode(modeOklab);
 useMode(modeOklch);
 
-/** The colours of a page that go with a graphic. */
+/** The colours of a page that go with a graphic, and the type of its headings. */
 export const PageColours = z.object({
   /** What it stands on. */
   ground: Colour,
@@ -37,6 +38,8 @@ export const PageColours = z.object({
   accent: Colour,
   /** The line around the graphic; null for none. */
   border: Colour.nullable(),
+  /** A family that ships; null for the page's own. */
+  heading: z.string().min(1).max(80).nullable(),
 });
 export type PageColours = z.infer<typeof PageColours>;
 
@@ -65,7 +68,8 @@ function toned(colour: string, l: number, most: number): string {
 
 /** The colours a page has now: a slot's ground and border, and its site's look. */
 export function coloursOf({ ground, border }: Pick<Slot, 'ground' | 'border'>, look: PageLook): PageColours {
-  return { ground, words: look.colours.ink, accent: look.colours.accent, border: border?.colour ?? null };
+  const { ink: words, accent } = look.colours;
+  return { ground, words, accent, border: border?.colour ?? null, heading: null };
 }
 
 /** A contrast that a palette's colours miss, and what they have: empty where all can be read. */
@@ -104,7 +108,7 @@ export function palettesFor(made: readonly string[], bordered: boolean): PageCol
       for (const c of turned) accent ??= nearestShade(c, passing(NEEDED.accent));
       const border = bordered ? nearestShade(colour, passing(NEEDED.border)) : null;
       if (!words || !accent || (bordered && !border)) continue;
-      found.push({ ground, words, accent, border });
+      found.push({ ground, words, accent, border, heading: null });
       left--;
     }
   }
@@ -117,10 +121,11 @@ export function slotWith<S extends Pick<Slot, 'ground' | 'border'>>(slot: S, { g
 }
 
 /** A look in other colours: what is said by the way, lines and the foot between words and ground. */
-export function lookWith(look: PageLook, { ground, words, accent }: PageColours): PageLook {
+export function lookWith(look: PageLook, { ground, words, accent, heading }: PageColours): PageLook {
   const quiet = mixed(words, ground, 0.25);
   return {
     ...look,
+    type: heading ? { ...look.type, heading } : look.type,
     colours: {
       ...look.colours,
       ink: words,
@@ -135,13 +140,14 @@ export function lookWith(look: PageLook, { ground, words, accent }: PageColours)
   };
 }
 
-/** Colours as CSS custom properties, for whoever keeps the page. */
-export function coloursCss({ ground, words, accent, border }: PageColours): string {
+/** Colours and type as CSS custom properties, for whoever keeps the page. */
+export function coloursCss({ ground, words, accent, border, heading }: PageColours): string {
   const lines = [
     `  --page-ground: ${ground};`,
     `  --page-words: ${words};`,
     `  --page-accent: ${accent};`,
     ...(border ? [`  --page-border: ${border};`] : []),
+    ...(heading ? [`  --page-heading: ${/^[\w ]+$/.test(heading) ? `"${heading}"` : cssString(heading)};`] : []),
   ];
   return `:root {\n${lines.join('\n')}\n}\n`;
 }

@@ -45,7 +45,7 @@ it.each([
   ['a density of nothing', { ...plainPage('s'), phone: { ...shot, density: 0 } }],
   [
     'a colour that is none',
-    { ...plainPage('s'), colours: { ground: 'red', words: '#000000', accent: '#000000', border: null } },
+    { ...plainPage('s'), colours: { ground: 'red', words: '#000000', accent: '#000000', border: null, heading: null } },
   ],
 ])('%s is no page', (_, value) => {
   expect(OwnPage.safeParse(value).success).toBe(false);

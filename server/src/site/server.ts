@@ -6,7 +6,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
 import * as z from 'zod';
-import { ShelfPicture, escapeHtml, pictureFormats } from '@bright-slot/core';
+import { ShelfPicture, escapeHtml, families, pictureFormats } from '@bright-slot/core';
 import { hostGuard, nothingThere, permissions, said, sentences } from '../guard';
 import type { StandIn } from './stand-in';
 import type { SiteStore } from './store';
@@ -25,8 +25,7 @@ interface Options {
   siteOrigin: string;
 }
 
-const fontCss = `@font-face{font-family:'Public Sans Variable';src:url(/type/public-sans.woff2) format('woff2');font-weight:100 900;font-display:swap}
-@font-face{font-family:'Lora Variable';src:url(/type/lora.woff2) format('woff2');font-weight:400 700;font-display:swap}
+const fontCss = `${families.map(({ name, file, weights }) => `@font-face{font-family:'${name} Variable';src:url(/type/${file}.woff2) format('woff2');font-weight:${weights.join(' ')};font-display:swap}`).join('\n')}
 html,body{margin:0;height:100%}`;
 
 /** The statuses of what the site says no to; what is not here is a picture that cannot be taken (422). */

@@ -192,7 +192,10 @@ it('pages of slots come back with their screenshots, what is known here stays, a
   expect(await db.assets.count()).toBe(1);
   const zip = await zipOf();
   const other = fresh('other');
-  const mine = { ...plainPage('b'), colours: { ground: '#ffffff', words: '#111111', accent: '#222222', border: null } };
+  const mine = {
+    ...plainPage('b'),
+    colours: { ground: '#ffffff', words: '#111111', accent: '#222222', border: null, heading: null },
+  };
   await other.ownPages.add(mine);
   expect((await bring(zip, other)).left).toEqual(['a page of a slot']);
   expect(await other.ownPages.get('a')).toEqual(page('a'));

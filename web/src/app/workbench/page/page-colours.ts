@@ -1,15 +1,17 @@
 import { Clipboard } from '@angular/cdk/clipboard';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { coloursCss, missedContrasts, type PageColours } from '@bright-slot/core';
+import { coloursCss, families, familyNamed, missedContrasts, type PageColours } from '@bright-slot/core';
 import { PageColoursService } from '../../document/page-colours.service';
 import { storageProblem } from '../../storage/storage-problem';
+import { FontsService } from '../../type/fonts.service';
 import { ColourField } from '../../ui/colour-field';
+import { SelectField } from '../../ui/select-field';
 
 /** Colours for the page around the graphic: tried on it at once, kept with it, or copied. */
 @Component({
   selector: 'bs-page-colours',
-  imports: [ColourField],
+  imports: [ColourField, SelectField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="palettes" role="group" aria-label="Palettes made of the graphic">
@@ -41,6 +43,7 @@ import { ColourField } from '../../ui/colour-field';
         ><bs-colour label="Words" [swatches]="[]" [value]="c.words" (changed)="set({ words: $event })" />
         <span class="small-text">Headings</span
         ><bs-colour label="Headings" [swatches]="[]" [value]="c.accent" (changed)="set({ accent: $event })" />
+        <bs-select label="in" [options]="headings()" [value]="c.heading ?? ''" (changed)="head($event)" />
         <span class="grow"></span>
         @if (missed(); as line) {
           <span class="problem-text small-text" role="status">{{ line }}</span>
@@ -59,6 +62,7 @@ import { ColourField } from '../../ui/colour-field';
 export class PageColoursPanel {
   protected readonly colours = inject(PageColoursService);
   private readonly snack = inject(MatSnackBar);
+  private readonly fonts = inject(FontsService);
   private readonly clipboard = inject(Clipboard);
   protected readonly shown = computed(() => this.colours.tried() ?? this.colours.now());
   protected readonly missed = computed(() => {
@@ -68,6 +72,17 @@ export class PageColoursPanel {
     const what = first.of === 'words' ? 'Words' : 'Headings';
     return `${what} have ${(Math.floor(first.contrast * 10) / 10).toFixed(1)} : 1, need ${first.needed}.`;
   });
+
+  protected readonly headings = computed(() => [
+    { id: '', name: 'the page’s own type' },
+    ...families.map(({ name }) => ({ id: name, name })),
+  ]);
+
+  protected head(family: string): void {
+    const found = familyNamed(family);
+    if (found) void this.fonts.show(found);
+    this.set({ heading: found ? family : null });
+  }
 
   protected same(p: PageColours): boolean {
     return JSON.stringify(p) === JSON.stringify(this.colours.tried());
