@@ -71,7 +71,11 @@ export const stray = defineRule({
     return visiblePictures(layers).flatMap((layer): Finding[] => {
       const lines = layer.role === 'photo' && !layer.cutout ? assets.get(factsKey(layer))?.stray : undefined;
       if (!lines || layer.vector) return [];
-      const seen = sides.filter((s) => lines[s] > 0 && isSeen(layer, canvas, strip(layer.natural, s, lines[s]), rect));
+      // What fades away at a side is not seen there.
+      const fades = (s: Side) => layer.fades.some((f) => f.kind === 'side' && f.side === s);
+      const seen = sides.filter(
+        (s) => lines[s] > 0 && !fades(s) && isSeen(layer, canvas, strip(layer.natural, s, lines[s]), rect),
+      );
       if (!seen.length) return [];
       const most = Math.max(...seen.map((s) => lines[s]));
       const fixes = (): Fix[] => {

@@ -61,7 +61,7 @@ beforeEach(async () => {
     },
     show: () => Promise.resolve(good(null)),
   };
-  const report = { report: () => ({ findings: findings() }), settled: () => true };
+  const report = { report: () => ({ findings: findings(), waiting: false }), settled: () => true };
   injector = rootInjector([
     { provide: Workbench, useValue: { graphic, frame, edit } },
     {

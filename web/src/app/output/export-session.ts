@@ -353,8 +353,9 @@ export class ExportSession {
 
   /** Whether it is to be sent although the fit report found something: asked once, naming what. */
   private async meant(graphic: Graphic): Promise<boolean> {
-    // What lies behind the words may still be looked at; that is waited for, but not for ever.
-    for (let i = 0; i < MOST_WAITS && !this.report.settled(); i++) await moment();
+    // What lies behind the words, and what the file weighs, may still be looked at; that is waited for, but not for ever.
+    const judged = () => this.report.settled() && this.report.report()?.waiting === false;
+    for (let i = 0; i < MOST_WAITS && !judged(); i++) await moment();
     const titles = this.open();
     const asking = JSON.stringify([graphic.id, titles]);
     if (!titles.length || asking === this.asked) return true;
