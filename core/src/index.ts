@@ -60,6 +60,7 @@ export * from './legibility/least-veil';
 export * from './legibility/calm-place';
 export * from './legibility/veil-behind';
 export * from './legibility/outlined';
+export * from './legibility/passing-colours';
 export * from './legibility/busyness';
 export * from './words/breaking';
 export * from './colour/srgb';

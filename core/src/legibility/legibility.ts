@@ -45,6 +45,11 @@ export interface Legibility {
   readonly letters: readonly LetterGround[];
   /** With the page's darkening the other way: off where it is on, on where it is off. Only of pages where it can be switched. */
   readonly switched?: readonly LetterGround[];
+  /** Of words that are too faint: the nearest shade of their first colour that stands out, or which ink would. */
+  readonly colours?: {
+    readonly shade: string | null;
+    readonly ink: { readonly name: string; readonly hex: string } | null;
+  };
   /** Set where it is too faint, and would stand out if nothing lay over it. */
   readonly atFront?: boolean;
   /** Set where it is too faint, and stands out at a place nearby: the move there (canvas px), and the contrast at its faintest letter. */
@@ -348,10 +353,18 @@ export function readingContrast({ ground, over }: Pick<Reading, 'ground' | 'over
   return contrasts[Math.max(1, Math.ceil(contrasts.length * 0.05)) - 1]!;
 }
 
+/** The contrast of a reading in its own colour, kept: it is asked at every scale, and of an outline with every colour. */
+const kept = new WeakMap<Reading, number>();
+function ownContrast(reading: Reading): number {
+  let contrast = kept.get(reading);
+  if (contrast === undefined) kept.set(reading, (contrast = readingContrast(reading, reading.colour)));
+  return contrast;
+}
+
 /** A letter's contrast in the way of reading it that stands out most; in another colour than its own where one is given. */
 export function contrastOfLetter(letter: LetterGround, colour = letter.colour): number {
-  const own = readingContrast(letter, colour);
-  return letter.line ? Math.max(own, readingContrast(letter.line, letter.line.colour)) : own;
+  const own = colour === letter.colour ? ownContrast(letter) : readingContrast(letter, colour);
+  return letter.line ? Math.max(own, ownContrast(letter.line)) : own;
 }
 
 export interface Faintest {

@@ -1,6 +1,6 @@
-import { nearestShade } from '../colour/shade';
 import type { Layer, WordsLayer } from '../graphic/graphic';
 import { STRENGTHS } from '../graphic/shape';
+import { passingColours } from '../legibility/passing-colours';
 import { veilBehind } from '../legibility/veil-behind';
 import { allLetters, faintestLetter, type Legibility } from '../legibility/legibility';
 import { shownOnDevices, smallestScale } from '../slot/shown';
@@ -14,11 +14,6 @@ import { onDevice } from './wording';
 
 /** Rounded down, so that 4.49 never reads as the 4.5 it misses. */
 const ratio = (n: number) => (Math.floor(n * 10) / 10).toFixed(1);
-
-const inks = [
-  { name: 'white', hex: '#ffffff' },
-  { name: 'black', hex: '#000000' },
-];
 
 function recolour(layer: WordsLayer, colour: string, label: string): Fix {
   return {
@@ -35,10 +30,6 @@ function mend(
   layers: readonly Layer[],
 ): { detail: string; fixes: Fix[] } {
   if (layer.locked) return { detail: 'The layer is locked; unlock it to change it.', fixes: [] };
-  const margin = (colour: string) => {
-    const f = faintestLetter(read, shownScale, colour);
-    return f ? f.contrast / f.needed : 0;
-  };
   const over = read.letters.some((l) => l.over !== null)
     ? 'What is seen of them is not their colour alone: something lies over them, or their strokes are thinner than a pixel.'
     : '';
@@ -48,8 +39,9 @@ function mend(
       label: 'Bring the words to the front',
       edit: { type: 'move-layer', name: `${layer.name} to the front`, id: layer.id, to: layers.length - 1 },
     });
-  const shade = nearestShade(layer.paragraphs[0]!.runs[0]!.colour, (_, colour) => margin(colour) >= 1);
-  const ink = shade ? undefined : inks.find((i) => margin(i.hex) >= 1);
+  // Found where the words were looked at: with much over them it takes longer than a frame.
+  const { shade, ink } =
+    read.colours ?? passingColours(layer.paragraphs[0]!.runs[0]!.colour, allLetters(read), shownScale);
   if (shade) fixes.push(recolour(layer, shade, `Use the nearest shade that passes, ${shade}`));
   if (ink) fixes.push(recolour(layer, ink.hex, `Make the words ${ink.name}`));
   if (read.calm) {

@@ -7,6 +7,7 @@ import {
   judgingScale,
   largeSize,
   outlinedWords,
+  passingColours,
   readEveryState,
   readWords,
   roomIn,
@@ -91,6 +92,8 @@ export async function legibility(
       found.push(own);
       continue;
     }
+    const colours = passingColours(layer.paragraphs[0]!.runs[0]!.colour, allLetters(own), shownScale);
+    await turn.pass();
     const covered = graphic.layers.at(-1) !== layer;
     const front = covered && atFront(graphic, layer);
     const clear = front && !faint(await readEveryState(front, layer, reader));
@@ -102,6 +105,7 @@ export async function legibility(
     await turn.pass();
     found.push({
       ...own,
+      colours,
       atFront: clear,
       ...(calm ? { calm } : {}),
       ...(larger ? { larger } : {}),
