@@ -85,6 +85,7 @@ const views: Record<string, () => Promise<unknown>> = {
       `const r = document.querySelector('.slot').getBoundingClientRect(); return { x: r.x, y: r.y, width: r.width, height: r.height }`,
     );
     await browser.go(`${app.app}/slots?way=screenshot&page=blog-header&graphic=demo-notes`);
+    await browser.seeText('Your own page for “Blog header”');
     await browser.dropFiles('bs-shot-view', [
       { name: 'my page.png', type: 'image/png', base64: readFileSync(shot).toString('base64') },
     ]);
