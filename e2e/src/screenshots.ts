@@ -108,7 +108,7 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.find('[data-settled="true"]', 20_000);
     await browser.press('On the page');
     await browser.press('Page colours');
-    await (await browser.find('.palette:last-of-type')).click();
+    await (await browser.find('.palette:nth-child(7)', 20_000)).click();
     await browser.driver.sleep(1500);
   },
   async veil() {

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { random } from '../testing/samples';
-import { edgeBlur } from './blur';
+import { edgeBlurs, sharpestBlur } from './blur';
 import { smoothed, type Field } from './luminance';
 
 /** Discs and bars, drawn finely and averaged down: edges as a sharp lens and sensor give them. */
@@ -24,7 +24,9 @@ function drawn(seed: number, side = 192): Field {
   return { width: side, height: side, data: out };
 }
 
-describe('edgeBlur', () => {
+const edgeBlur = (fields: readonly Field[]) => sharpestBlur(fields.flatMap(edgeBlurs));
+
+describe('how far a picture is blurred', () => {
   it('tells the σ by which sharp drawings were blurred: never more than a tenth too much, seldom a third too little (our own truth; the blur is a Gaussian)', () => {
     const told: string[] = [];
     for (const sigma of [1, 1.5, 2, 3, 4])

@@ -17,34 +17,38 @@ function rise({ data, width }: Field, at: number): [number, number] {
 }
 
 /**
- * How far the edges of fields (lightness or encoded values 0…1) are blurred, as the σ (px) of a Gaussian, told by how
- * much less steep each edge becomes when it is blurred further: after Zhuo and Sim, "Defocus map estimation from a single
- * image", Pattern Recognition 44 (2011), section 3, with both looks taken at a width, so that noise weighs less. The
- * sharpest tenth of the edges decides, since what is out of focus behind something sharp is meant. Null where there are
- * too few edges to go by.
+ * How far each edge of a field (lightness or encoded values 0…1) is blurred, as the σ (px) of a Gaussian, told by how much
+ * less steep it becomes when it is blurred further: after Zhuo and Sim, "Defocus map estimation from a single image",
+ * Pattern Recognition 44 (2011), section 3, with both looks taken at a width, so that noise weighs less.
  */
-export function edgeBlur(fields: readonly Field[]): number | null {
+export function edgeBlurs(field: Field): number[] {
   const found: number[] = [];
-  for (const field of fields) {
-    const near = smoothed(field, NEAR);
-    const far = smoothed(field, FAR);
-    for (let y = 3; y < field.height - 3; y++)
-      for (let x = 3; x < field.width - 3; x++) {
-        const at = y * field.width + x;
-        const [fx, fy] = rise(far, at);
-        const steep = Math.hypot(fx, fy);
-        if (steep < RISE) continue;
-        // Only on the edge itself: steeper than its neighbours across it.
-        const step = Math.abs(fx) > Math.abs(fy) ? 1 : field.width;
-        const beside = [at - step, at + step].map((p) => Math.hypot(...rise(far, p)));
-        if (beside.some((b) => b > steep)) continue;
-        const ratio = Math.hypot(...rise(near, at)) / steep;
-        const [n, f] = [NEAR ** 2 + DIFFERENCE, FAR ** 2 + DIFFERENCE];
-        // steep ∝ 1/√(σ² + width²): solved for σ.
-        found.push(ratio > 1.001 ? Math.sqrt(Math.max(0, (f - ratio ** 2 * n) / (ratio ** 2 - 1))) : 40);
-      }
-  }
-  if (found.length < LEAST_EDGES) return null;
-  found.sort((a, b) => a - b);
-  return found[Math.floor(found.length * SHARPEST)]!;
+  const near = smoothed(field, NEAR);
+  const far = smoothed(field, FAR);
+  for (let y = 3; y < field.height - 3; y++)
+    for (let x = 3; x < field.width - 3; x++) {
+      const at = y * field.width + x;
+      const [fx, fy] = rise(far, at);
+      const steep = Math.hypot(fx, fy);
+      if (steep < RISE) continue;
+      // Only on the edge itself: steeper than its neighbours across it.
+      const step = Math.abs(fx) > Math.abs(fy) ? 1 : field.width;
+      const beside = [at - step, at + step].map((p) => Math.hypot(...rise(far, p)));
+      if (beside.some((b) => b > steep)) continue;
+      const ratio = Math.hypot(...rise(near, at)) / steep;
+      const [n, f] = [NEAR ** 2 + DIFFERENCE, FAR ** 2 + DIFFERENCE];
+      // steep ∝ 1/√(σ² + width²): solved for σ.
+      found.push(ratio > 1.001 ? Math.sqrt(Math.max(0, (f - ratio ** 2 * n) / (ratio ** 2 - 1))) : 40);
+    }
+  return found;
+}
+
+/**
+ * How far a picture is blurred (σ, px), of the blurs of its edges: the sharpest tenth decides, since what is out of focus
+ * behind something sharp is meant. Null where there are too few edges to go by.
+ */
+export function sharpestBlur(edges: readonly number[]): number | null {
+  if (edges.length < LEAST_EDGES) return null;
+  const sorted = [...edges].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length * SHARPEST)]!;
 }

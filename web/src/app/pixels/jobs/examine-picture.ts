@@ -1,7 +1,8 @@
 import {
   STRAY_DEPTH,
-  edgeBlur,
+  edgeBlurs,
   pictureTypes,
+  sharpestBlur,
   strayLines,
   type Box,
   type Field,
@@ -34,7 +35,7 @@ export async function examinePicture(asset: string, turn: Turn): Promise<Examine
         left: cut(whole, { x: 0, y: 0, width: across, height }),
         right: cut(whole, { x: width - across, y: 0, width: across, height }),
       });
-  const fields: Field[] = [];
+  const edges: number[] = [];
   for (let j = 0; j < PARTS; j++)
     for (let i = 0; i < PARTS; i++) {
       const box: Box = {
@@ -43,10 +44,10 @@ export async function examinePicture(asset: string, turn: Turn): Promise<Examine
         width: Math.min(PART, width),
         height: Math.min(PART, height),
       };
-      fields.push(greyOf(cut(whole, box)));
+      for (const blur of edgeBlurs(greyOf(cut(whole, box)))) edges.push(blur);
       await turn.pass();
     }
-  return { stray, blur: edgeBlur(fields), located: await locatedIn(asset) };
+  return { stray, blur: sharpestBlur(edges), located: await locatedIn(asset) };
 }
 
 async function locatedIn(asset: string): Promise<boolean> {
