@@ -261,6 +261,13 @@ const faults: readonly [string, (g: Graphic, r: () => number) => Case][] = [
       more: { weights: { chosen: { format: 'jpeg', quality: 85, bytes: 100_001 + r() * 1e6 }, tried: [] } },
     }),
   ],
+  [
+    'resized',
+    (g, r) => {
+      const { slot } = frameOf(g);
+      return { graphic: g, more: { slotNow: { ...slot, height: slot.height * (1.1 + r()) } } };
+    },
+  ],
   ['half-pixels', (g) => ({ graphic: withSlot(g, { height: g.canvas.height + 0.3, densities: [1, 2] }) })],
   ['row-full', (g) => ({ graphic: withSlot(g, { rowShows: 4, oneOfSeveral: false }), more: { alike: 5 } })],
   ['file-named', (g) => ({ graphic: { ...g, name: '☕' } })],

@@ -61,13 +61,14 @@ export const enlarged = defineRule({
   passed({ layers, canvas, slot }) {
     const density = topDensity(slot);
     const photos = visiblePictures(layers).filter((l) => !l.vector);
-    const scales = photos.map((l) => pictureScale(l, canvas) * density);
+    const scale = Math.max(...photos.map((l) => pictureScale(l, canvas)));
     if (!photos.length) return 'There is no photo that could be too small';
     // Rounded down: what is told is there.
-    const times = Math.floor((1 / Math.max(...scales)) * 10 + 1e-9) / 10;
+    const times = (at: number) => Math.floor((1 / (scale * at)) * 10 + 1e-9) / 10;
     const has = photos.length === 1 ? `${photos[0]!.name} has` : 'Every photo has';
-    if (times <= 1) return `${has} the pixels it needs at ${density}×: sharp`;
-    return `${has} ${times} times the pixels it needs at ${density}×: sharp`;
+    if (times(density) <= 1) return `${has} the pixels it needs at ${density}×: sharp`;
+    const each = slot.densities.map((at) => `${times(at)} times at ${at}×`);
+    return `${has} more pixels than it needs, ${each.join(', ')}: sharp`;
   },
   needs: ['layers', 'canvas', 'slot', 'rect', 'frames'],
   judge({ layers, canvas, slot, rect, frames }): Finding[] {

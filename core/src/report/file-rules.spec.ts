@@ -111,6 +111,46 @@ describe('names, places, rows, half pixels', () => {
   });
 });
 
+describe('a slot of another size than the graphic was made for', () => {
+  const made = on('blog-header', {}, photo());
+  const { slot } = made.frames[0]!;
+  const now = (change: Partial<Slot>) => ({ slotNow: { ...slot, ...change } });
+  it.each<[string, Partial<Slot>]>([
+    [
+      'The slot is 1000 × 288 now: the page cuts 126 px off at the left and 126 px off at the right',
+      { width: 1000, height: 288 },
+    ],
+    ['The slot is 940 × 120 now: the page cuts 78 px off at the bottom', { height: 120, fit: 'fills-top' }],
+    [
+      'The slot is 940 × 300 now: the page leaves its own ground above and below it',
+      { height: 300, fit: 'fits-within' },
+    ],
+    ['The slot is 940 × 220 now: the page stretches it 10 % high', { height: 220, fit: 'stretches' }],
+    ['The slot is 600 × 198 now: the page cuts 340 px off at the right', { width: 600, fit: 'top-left' }],
+    ['The slot is 1880 × 396 now: the page enlarges it to 200 %, so that it looks soft', { width: 1880, height: 396 }],
+  ])('%s, and following it mends that', (title, change) => {
+    const [finding] = find(made, 'resized', now(change));
+    expect(finding).toMatchObject({ group: 'before', title });
+    const after = applyEdit(made, finding!.fixes[0]!.edit);
+    expect(find(after, 'resized', now(change))).toEqual([]);
+  });
+  it('what stays as it is, or is nowhere in the book, is no matter', () => {
+    expect(find(made, 'resized', now({}))).toEqual([]);
+    expect(find(made, 'resized', now({ name: 'Another', ground: '#123456' }))).toEqual([]);
+    expect(find(made, 'resized')).toEqual([]);
+  });
+});
+
+it('a backdrop a shade off the line around it is told too', () => {
+  const g: Graphic = {
+    ...on('blog-header', { border: { width: 2, colour: '#8a8271' } }),
+    backdrop: { kind: 'colour', colour: '#8d8573' },
+  };
+  const [finding] = find(g, 'nearly-ground');
+  expect(finding!.title).toMatch(/^The backdrop is nearly the page’s border: ΔE [\d.]+$/);
+  expect(find(applyEdit(g, finding!.fixes[0]!.edit), 'nearly-ground')).toEqual([]);
+});
+
 describe('what is wrong with a picture itself', () => {
   it('a blurred photo is soft as large as it is drawn, and sharp when it is made small', () => {
     const drawn = (natural: number) =>
@@ -124,7 +164,7 @@ describe('what is wrong with a picture itself', () => {
   });
   it('says how many times the pixels a sharp photo has', () => {
     const g = on('blog-header', { densities: [1, 2] }, photo({ natural: { width: 5640, height: 3760 } }));
-    expect(report(g).passed).toContain('Shelf has 3 times the pixels it needs at 2×: sharp');
+    expect(report(g).passed).toContain('Shelf has more pixels than it needs, 6 times at 1×, 3 times at 2×: sharp');
   });
   it('a stray line that is in view is cropped off: in photos that cover, and such as stand free', () => {
     const stray = { top: 0, right: 2, bottom: 0, left: 0 };

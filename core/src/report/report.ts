@@ -18,6 +18,7 @@ import { nearlyGround } from './nearly-ground';
 import { outside } from './outside';
 import { placeholder } from './placeholder';
 import { repeated } from './repeated';
+import { resized } from './resized';
 import { rowFull } from './row-full';
 import { safe } from './safe';
 import type { LeftFinding } from '../graphic/frame';
@@ -41,6 +42,7 @@ export const rules: readonly Rule[] = [
   makeable,
   takenSize,
   heavy,
+  resized,
   covered,
   short,
   stray,

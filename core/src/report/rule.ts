@@ -20,6 +20,8 @@ export interface ReportContext {
   readonly printed: readonly string[];
   /** The day on which it is judged, YYYY-MM-DD. */
   readonly today: string;
+  /** The slot as the book has it now; null where it is in none, or was kept apart from it. */
+  readonly slotNow: Frame['slot'] | null;
   /** How many graphics there are for the same slot, this one among them. */
   readonly alike: number;
   /** What its file would be called. */
@@ -56,6 +58,7 @@ export interface Needs {
   legibility: readonly Legibility[] | undefined;
   printed: readonly string[];
   today: string;
+  slotNow: Frame['slot'] | null;
   alike: number;
   /** What the graphic is called. */
   name: string;
@@ -78,6 +81,7 @@ export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] }
   legibility: (c) => c.legibility,
   printed: (c) => c.printed,
   today: (c) => c.today,
+  slotNow: (c) => c.slotNow,
   alike: (c) => c.alike,
   name: (c) => c.graphic.name,
   fileName: (c) => c.fileName,

@@ -1,5 +1,5 @@
-import { intersection, type Box } from '../geometry/box';
-import type { PageKind, ShownAt, Slot } from './slot';
+import { intersection, type Box, type Size } from '../geometry/box';
+import type { PageFit, PageKind, ShownAt, Slot } from './slot';
 
 /** Widths of the window that stand for three kinds of device, CSS px: common practice, no source. */
 export const deviceWidths = { desktop: 1280, tablet: 768, phone: 390 } as const;
@@ -74,36 +74,42 @@ function frameAt(slot: Slot, windowWidth: number): { width: number; height: numb
   }
 }
 
+/** A part of a picture, its own px, and the px of its frame that one of those is drawn at. */
+export type Fitted = Pick<Shown, 'part' | 'scale'>;
+
 /**
- * How a page shows a slot in a window of a width (CSS px): how large, which part of it, at which scale; null where it
- * shows none. As CSS fits pictures (CSS Images Module Level 3, section 5.5): `fills-…` is `cover`, `fits-within`
- * `contain`, `stretches` `fill`, `top-left` `none`.
+ * What of a picture is seen in a frame, and how large. As CSS fits pictures (CSS Images Module Level 3, section 5.5):
+ * `fills-…` is `cover`, `fits-within` `contain`, `stretches` `fill`, `top-left` `none`.
  */
-export function shownAt(slot: Slot, windowWidth: number): Shown | null {
-  const frame = frameAt(slot, windowWidth);
-  if (!frame) return null;
-  const [across, down] = [frame.width / slot.width, frame.height / slot.height];
-  const whole: Box = { x: 0, y: 0, width: slot.width, height: slot.height };
-  switch (slot.fit) {
+export function fitted(picture: Size, frame: Size, fit: PageFit): Fitted {
+  const [across, down] = [frame.width / picture.width, frame.height / picture.height];
+  const whole: Box = { x: 0, y: 0, width: picture.width, height: picture.height };
+  switch (fit) {
     case 'stretches':
-      return { ...frame, part: whole, scale: { x: across, y: down } };
+      return { part: whole, scale: { x: across, y: down } };
     case 'fits-within': {
       const by = Math.min(across, down);
-      return { ...frame, part: whole, scale: { x: by, y: by } };
+      return { part: whole, scale: { x: by, y: by } };
     }
     case 'top-left': {
-      const part = { ...whole, width: Math.min(slot.width, frame.width), height: Math.min(slot.height, frame.height) };
-      return { ...frame, part, scale: { x: 1, y: 1 } };
+      const width = Math.min(picture.width, frame.width);
+      return { part: { ...whole, width, height: Math.min(picture.height, frame.height) }, scale: { x: 1, y: 1 } };
     }
     case 'fills-centre':
     case 'fills-top':
     case 'asks-crop': {
       const by = Math.max(across, down);
       const [width, height] = [frame.width / by, frame.height / by];
-      const y = slot.fit === 'fills-top' ? 0 : (slot.height - height) / 2;
-      return { ...frame, part: { x: (slot.width - width) / 2, y, width, height }, scale: { x: by, y: by } };
+      const y = fit === 'fills-top' ? 0 : (picture.height - height) / 2;
+      return { part: { x: (picture.width - width) / 2, y, width, height }, scale: { x: by, y: by } };
     }
   }
+}
+
+/** How a page shows a slot in a window of a width (CSS px): how large, which part of it, at which scale; null where it shows none. */
+export function shownAt(slot: Slot, windowWidth: number): Shown | null {
+  const frame = frameAt(slot, windowWidth);
+  return frame && { ...frame, ...fitted({ width: slot.width, height: slot.height }, frame, slot.fit) };
 }
 
 /** The devices on which a slot is shown, and how; the widest first. */

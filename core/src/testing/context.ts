@@ -12,6 +12,7 @@ export const contextOf = (graphic: Graphic, shaper: Shaper, more: Partial<Report
   legibility: [],
   printed: [],
   today: '2026-11-29',
+  slotNow: null,
   alike: 1,
   fileName: 'test-2026-11-29.jpg',
   weights: null,

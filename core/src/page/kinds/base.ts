@@ -6,7 +6,7 @@ export const baseCss = `
 .page h2{font:600 30px/1.2 var(--heading);margin:26px 0 10px;color:var(--title);letter-spacing:-.01em}
 .page h3{font:600 18px/1.3 var(--heading);margin:0 0 8px}
 .page p{margin:0 0 14px}
-.page .place{position:relative;flex:none;max-width:100%}
+.page .place{position:relative;flex:none;max-width:100%;min-height:0}
 .page .slot{display:block;position:relative;margin:0;width:100%;height:100%;overflow:hidden;background:var(--ground)}
 .page .slot img{display:block;width:100%;height:100%;object-fit:cover}
 .page .over{position:absolute;container-type:size;display:flex;align-items:center;justify-content:center;overflow:hidden}

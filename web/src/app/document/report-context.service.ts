@@ -18,6 +18,7 @@ import { SlotUse } from '../storage/slot-use.service';
 import { TypeService } from '../type/type.service';
 import { today } from '../ui/when';
 import { FileWeightsService } from './file-weights.service';
+import { SlotChanges } from './slot-changes.service';
 
 /** This build: the name of the file with this code changes with what it imports, the rules among it. */
 const BUILD = import.meta.url;
@@ -31,6 +32,7 @@ export class ReportContexts {
   private readonly sites = inject(Sites);
   private readonly house = inject(HouseStyleService);
   private readonly use = inject(SlotUse);
+  private readonly changes = inject(SlotChanges);
   private readonly weights = inject(FileWeightsService);
 
   /** With what is at hand: what comes from a worker may be wanting. Null where nothing can be judged yet. */
@@ -41,7 +43,7 @@ export class ReportContexts {
   ): ReportContext | null {
     const shaper = this.type.shaper();
     const assets = this.assets.facts();
-    return shaper && { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic.name, frame) };
+    return shaper && { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic, frame) };
   }
 
   /** With all facts, made by the worker for lists. */
@@ -51,19 +53,24 @@ export class ReportContexts {
     const assets = await this.assets.examined(graphic, by);
     const legibility = await this.pixels.legibility(graphic, frame, undefined, by);
     const weights = await this.weights.weigh(graphic, frame, undefined, by);
-    return { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic.name, frame) };
+    return { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic, frame) };
   }
 
   /** What does not depend on what is on the canvas: the page, the day, the file's name, the others there are. */
   private around(
-    name: string,
-    { slot, export: { format } }: Frame,
-  ): Pick<ReportContext, 'printed' | 'today' | 'alike' | 'fileName'> {
+    { id, name }: Pick<Graphic, 'id' | 'name'>,
+    frame: Frame,
+  ): Pick<ReportContext, 'printed' | 'today' | 'slotNow' | 'alike' | 'fileName'> {
+    const {
+      slot,
+      export: { format },
+    } = frame;
     const date = today();
     const parts = { graphic: name, slot: slot.name, date, format };
     return {
       printed: this.printed(slot),
       today: date,
+      slotNow: this.changes.nowOf(id, frame),
       alike: slot.rowShows > 1 ? this.use.of(slot.id) : 1,
       fileName: fileName(this.house.style().namePattern, parts, undefined, slot.names.longest),
     };
@@ -73,8 +80,8 @@ export class ReportContexts {
   readonly ready = this.sites.known;
 
   /** Names what a fit word depends on beside the graphic: how it is judged, the page of each frame, and the day. */
-  judgedBy({ name, frames }: Pick<Graphic, 'name' | 'frames'>): string {
-    const pages = frames.map((frame) => this.around(name, frame));
+  judgedBy(entry: Pick<Graphic, 'id' | 'name' | 'frames'>): string {
+    const pages = entry.frames.map((frame) => this.around(entry, frame));
     return JSON.stringify([BUILD, pages]);
   }
 

@@ -34,11 +34,17 @@ export class SlotChanges {
   /** The first frame whose slot the book has otherwise by now, in what matters to the graphic, unless that was declined. */
   changed(graphic: Pick<Graphic, 'id' | 'frames'>): ChangedSlot | null {
     for (const frame of graphic.frames) {
-      const now = this.book.byId().get(frame.slot.id);
-      if (!now || slotChanges(frame.slot, now).length === 0) continue;
-      if (this.kept()[keyOf(graphic.id, frame.id)] !== JSON.stringify(now)) return { frame, now };
+      const now = this.nowOf(graphic.id, frame);
+      if (now) return { frame, now };
     }
     return null;
+  }
+
+  /** A frame's slot as the book has it by now, where that differs and was not declined; null otherwise. */
+  nowOf(graphic: string, frame: Frame): Slot | null {
+    const now = this.book.byId().get(frame.slot.id);
+    if (!now || slotChanges(frame.slot, now).length === 0) return null;
+    return this.kept()[keyOf(graphic, frame.id)] === JSON.stringify(now) ? null : now;
   }
 
   /** Leaves a frame with the slot it was made for, until the book's changes again. */

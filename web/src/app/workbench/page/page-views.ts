@@ -2,6 +2,7 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { deviceHeights, devices, switchedDarkening, type Device } from '@bright-slot/core';
 import { PageColoursService } from '../../document/page-colours.service';
 import { LivePicture } from '../../document/live-picture.service';
+import { SlotChanges } from '../../document/slot-changes.service';
 import { Workbench } from '../../document/workbench';
 import { OthersAtRandom } from './others-at-random';
 import { Pages } from '../../page/page-likeness';
@@ -15,6 +16,7 @@ export class PageViews {
   private readonly workbench = inject(Workbench);
   private readonly pages = inject(Pages);
   private readonly book = inject(SlotBook);
+  private readonly changes = inject(SlotChanges);
   readonly colours = inject(PageColoursService);
   readonly random = inject(OthersAtRandom);
   readonly picture = inject(LivePicture);
@@ -48,7 +50,9 @@ export class PageViews {
     const slot = this.slot();
     if (!slot) return [];
     const url = this.random.shown()?.url ?? (this.open() ? this.picture.url() : null) ?? this.small();
-    const shown = (this.switched() && switchedDarkening(slot)) || slot;
+    // As the page has it by now, which may not be what the graphic was made for.
+    const now = this.changes.nowOf(this.workbench.graphic()!.id, this.workbench.frame()!) ?? slot;
+    const shown = (this.switched() && switchedDarkening(now)) || now;
     const tried = this.colours.tried() ?? undefined;
     const picture = url ? { url, alt: '' } : null;
     return devices.map((device) => ({
