@@ -1,7 +1,8 @@
 import { contrastOfLuminance, luminance } from '../colour/contrast';
-import { intersection, type Box } from '../geometry/box';
+import { contains, intersection, type Box } from '../geometry/box';
 import { type Graphic, type WordsLayer } from '../graphic/graphic';
 import { frameOf } from '../graphic/frame';
+import { seenEverywhere } from '../slot/shown';
 import type { Pixels } from '../pixels/reduce';
 import { blank, photo, random, slotOf, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
@@ -200,6 +201,12 @@ it('over 60 random scenes lands on nothing that is taken, and is read wherever a
 it('a logo alone stands in the middle; beside words it keeps off them', () => {
   const size = { width: 120, height: 120 };
   expect(roomForLogo(size, blank(), frameOf(blank()), plain(1), shaper)).toEqual({ x: 410, y: 39, ...size });
+  // Too wide for what a phone shows of it, it is made to fit that.
+  const cover = blank('page-cover');
+  const seen = seenEverywhere(frameOf(cover).slot)!;
+  const wide = roomForLogo({ width: 780, height: 100 }, cover, frameOf(cover), plain(1), shaper);
+  expect(seen.width).toBeLessThan(780);
+  expect(contains(seen, wide, 1e-6)).toBe(true);
   const g: Graphic = withLayers(blank(), words('Ottermill Pottery', {}, { size: 40 }));
   const box = roomForLogo(size, g, frameOf(g), plain(1), shaper);
   expect(takenBoxes(g, frameOf(g), shaper).some((t) => intersection(t, box))).toBe(false);

@@ -1,5 +1,5 @@
 import { contrastNeeded, contrastOfLuminance, luminance } from '../colour/contrast';
-import { grown, intersection, moved, type Box, type Point, type Size } from '../geometry/box';
+import { contains, grown, intersection, moved, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import { scaledWords } from '../graphic/arrange';
 import { type Graphic, type WordsLayer } from '../graphic/graphic';
@@ -345,8 +345,10 @@ export function roomForLogo(size: Size, graphic: Graphic, frame: Frame, map: Gro
   const whole = middleOf(rect);
   const taken = takenBoxes(graphic, frame, shaper);
   const middle = { x: whole.x - size.width / 2, y: whole.y - size.height / 2, ...size };
-  // Alone on its canvas it stands in the middle, wherever the safe area lies.
-  if (!taken.some((t) => intersection(t, middle)) && !map.subject.some((s) => s > 0)) return middle;
+  // Alone on its canvas it stands in the middle, wherever the safe area lies, if every device shows it there.
+  const seen = seenEverywhere(slot);
+  const cut = seen !== null && !contains(moved(seen, rect), middle, 0.5);
+  if (!cut && !taken.some((t) => intersection(t, middle)) && !map.subject.some((s) => s > 0)) return middle;
   const found = roomFor({
     canvas,
     within: placesWithin(frame),
