@@ -34,7 +34,8 @@ function painted(graphic: Graphic, options: Parameters<typeof plan>[4] = {}) {
   const p = plan(graphic, frameOf(graphic), 1, shaper, options);
   const context = contextOf(p.width, p.height);
   paint(p, surfaces, context as unknown as PaintContext<never>);
-  return context.getImageData(0, 0, p.width, p.height);
+  const { data, width, height } = context.getImageData(0, 0, p.width, p.height);
+  return { data, width, height };
 }
 
 /** With everything there is in it: 2 to 8 layers. */

@@ -36,8 +36,9 @@ const between = (from: number, to: number, share: number) => from + (to - from) 
 export function veiled(bare: Seen, full: Seen, strength: number): Seen {
   const share = strength / (STRENGTHS - 1);
   const { width, height } = bare.pixels;
-  const data = new Uint8ClampedArray(bare.pixels.data.length);
-  for (let i = 0; i < data.length; i++) data[i] = between(bare.pixels.data[i]!, full.pixels.data[i]!, share);
+  const [low, high] = [bare.pixels.data, full.pixels.data];
+  const data = new Uint8ClampedArray(low.length);
+  for (let i = 0; i < data.length; i++) data[i] = between(low[i]!, high[i]!, share);
   const pixels = { data, width, height };
   if (bare.over === full.over || (!bare.over && !full.over)) return { pixels, over: bare.over };
   const planes = [0, 1, 2, 3].map((c) => {

@@ -30,13 +30,15 @@ export function overOf(above: Pixels | null, slot: Pick<Slot, 'darkening'>, heig
     Float32Array,
     Float32Array,
   ];
+  // A browser's own pixels answer each question anew.
+  const { data = null, width = 0 } = above ?? {};
   let any = false;
   for (let y = 0, i = 0; y < region.height; y++) {
     const light = 1 - rows[y]!;
     for (let x = 0; x < region.width; x++, i++) {
-      const p = above ? ((region.y + y) * above.width + region.x + x) * 4 : 0;
-      const a = above ? above.data[p + 3]! / 255 : 0;
-      for (let c = 0; c < 3; c++) planes[c]![i] = a ? above!.data[p + c]! * a * light : 0;
+      const p = ((region.y + y) * width + region.x + x) * 4;
+      const a = data ? data[p + 3]! / 255 : 0;
+      for (let c = 0; c < 3; c++) planes[c]![i] = a ? data![p + c]! * a * light : 0;
       planes[3][i] = (1 - a) * light;
       if (planes[3][i] !== 1) any = true;
     }
@@ -47,11 +49,12 @@ export function overOf(above: Pixels | null, slot: Pick<Slot, 'darkening'>, heig
 /** A region of what lies below words (the whole canvas, straight alpha), over the page's ground (encoded sRGB) and under what lies over it. */
 export function seenThrough(below: Pixels, over: Over | null, ground: readonly number[], region: Box): Seen {
   const data = new Uint8ClampedArray(region.width * region.height * 4);
+  const { data: under, width } = below;
   for (let y = 0, i = 0, k = 0; y < region.height; y++)
-    for (let x = 0, p = ((region.y + y) * below.width + region.x) * 4; x < region.width; x++, i += 4, p += 4, k++) {
-      const a = below.data[p + 3]! / 255;
+    for (let x = 0, p = ((region.y + y) * width + region.x) * 4; x < region.width; x++, i += 4, p += 4, k++) {
+      const a = under[p + 3]! / 255;
       for (let c = 0; c < 3; c++) {
-        const own = below.data[p + c]! * a + ground[c]! * (1 - a);
+        const own = under[p + c]! * a + ground[c]! * (1 - a);
         data[i + c] = over ? over.planes[c]![k]! + over.planes[3][k]! * own : own;
       }
       data[i + 3] = 255;

@@ -149,20 +149,20 @@ export function runOn(lying: Lying, frame: Box, box: Box, style: 'colour' | 'gra
       for (let y = Math.max(0, from); y < Math.min(box.height, to); y++) put(x, y, along, k);
     }
   }
-  const { pixels } = over;
-  for (let y = 0; y < pixels.height; y++) {
+  const { data: own, width, height } = over.pixels;
+  for (let y = 0; y < height; y++) {
     const to = y + lying.y - box.y;
     if (to < 0 || to >= box.height) continue;
-    for (let x = 0; x < pixels.width; x++) {
+    for (let x = 0; x < width; x++) {
       const at = x + lying.x - box.x;
       if (at < 0 || at >= box.width) continue;
-      const i = (y * pixels.width + x) * 4;
+      const i = (y * width + x) * 4;
       const o = (to * box.width + at) * 4;
-      const a = pixels.data[i + 3]! / 255;
+      const a = own[i + 3]! / 255;
       if (a === 0) continue;
       const under = data[o + 3]! / 255;
       const alpha = a + under * (1 - a);
-      for (let c = 0; c < 3; c++) data[o + c] = (pixels.data[i + c]! * a + data[o + c]! * under * (1 - a)) / alpha;
+      for (let c = 0; c < 3; c++) data[o + c] = (own[i + c]! * a + data[o + c]! * under * (1 - a)) / alpha;
       data[o + 3] = alpha * 255;
     }
   }

@@ -20,13 +20,13 @@ function weights(t: number, into: Float64Array): void {
  */
 export function turnPixels(lying: Lying, degrees: number, about: Point, frame: FrameShape, place: Box): Lying {
   const { pixels, x: x0, y: y0 } = lying;
-  const { width, height } = pixels;
+  const { width, height, data: own } = pixels;
   const light = new Float32Array(width * height * 4);
   for (let i = 0; i < light.length; i += 4) {
-    const a = pixels.data[i + 3]! / 255;
-    light[i] = linearOf[pixels.data[i]!]! * a;
-    light[i + 1] = linearOf[pixels.data[i + 1]!]! * a;
-    light[i + 2] = linearOf[pixels.data[i + 2]!]! * a;
+    const a = own[i + 3]! / 255;
+    light[i] = linearOf[own[i]!]! * a;
+    light[i + 1] = linearOf[own[i + 1]!]! * a;
+    light[i + 2] = linearOf[own[i + 2]!]! * a;
     light[i + 3] = a;
   }
   const data = new Uint8ClampedArray(place.width * place.height * 4);

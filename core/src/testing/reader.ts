@@ -32,7 +32,9 @@ export function painted(
     asContext(canvas),
   );
   if (missing.length) throw new Error('Pictures cannot be painted here.');
-  return { pixels: canvas.getContext('2d').getImageData(0, 0, p.width, p.height), plan: p };
+  // Plain values: Skia's own answer each question anew, which loops over them ask by the million.
+  const { data, width, height } = canvas.getContext('2d').getImageData(0, 0, p.width, p.height);
+  return { pixels: { data, width, height }, plan: p };
 }
 
 /** Sheets for single letters, by Skia. */

@@ -43,7 +43,7 @@ import { SelectField } from '../../ui/select-field';
         ><bs-colour label="Words" [swatches]="[]" [value]="c.words" (changed)="set({ words: $event })" />
         <span class="small-text">Headings</span
         ><bs-colour label="Headings" [swatches]="[]" [value]="c.accent" (changed)="set({ accent: $event })" />
-        <bs-select label="in" [options]="headings()" [value]="c.heading ?? ''" (changed)="head($event)" />
+        <bs-select label="Type" [options]="headings()" [value]="c.heading ?? ''" (changed)="head($event)" />
         <span class="grow"></span>
         @if (missed(); as line) {
           <span class="problem-text small-text" role="status">{{ line }}</span>
