@@ -268,6 +268,10 @@ const faults: readonly [string, (g: Graphic, r: () => number) => Case][] = [
       return { graphic: g, more: { slotNow: { ...slot, height: slot.height * (1.1 + r()) } } };
     },
   ],
+  [
+    'density',
+    (g) => ({ graphic: withSlot(g, { densities: [1] }), more: { slotNow: { ...frameOf(g).slot, densities: [3] } } }),
+  ],
   ['half-pixels', (g) => ({ graphic: withSlot(g, { height: g.canvas.height + 0.3, densities: [1, 2] }) })],
   ['row-full', (g) => ({ graphic: withSlot(g, { rowShows: 4, oneOfSeveral: false }), more: { alike: 5 } })],
   ['file-named', (g) => ({ graphic: { ...g, name: '☕' } })],

@@ -134,6 +134,16 @@ describe('a slot of another size than the graphic was made for', () => {
     const after = applyEdit(made, finding!.fixes[0]!.edit);
     expect(find(after, 'resized', now(change))).toEqual([]);
   });
+  it('a density that it asks for by now is made too', () => {
+    const [finding] = find(made, 'density', now({ densities: [1, 2] }));
+    expect(finding).toMatchObject({ group: 'before', title: 'The slot asks for 2× now; the file is made at 1×' });
+    expect(finding!.detail).toContain('1880 × 396 px');
+    const after = applyEdit(made, finding!.fixes[0]!.edit);
+    expect(find(after, 'density', now({ densities: [1, 2] }))).toEqual([]);
+    expect(after.frames[0]!.slot.densities).toEqual([1, 2]);
+    // One that is made denser than is asked for by now is sharp all the same.
+    expect(find(after, 'density', now({ densities: [1] }))).toEqual([]);
+  });
   it('what stays as it is, or is nowhere in the book, is no matter', () => {
     expect(find(made, 'resized', now({}))).toEqual([]);
     expect(find(made, 'resized', now({ name: 'Another', ground: '#123456' }))).toEqual([]);

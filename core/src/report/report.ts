@@ -4,6 +4,7 @@ import { cut } from './cut';
 import { fileNamed } from './file-named';
 import { halfPixels } from './half-pixels';
 import { heavy } from './heavy';
+import { density } from './density';
 import { doubled } from './doubled';
 import { enlarged } from './enlarged';
 import { faint } from './faint';
@@ -42,6 +43,7 @@ export const rules: readonly Rule[] = [
   makeable,
   takenSize,
   heavy,
+  density,
   resized,
   covered,
   short,
