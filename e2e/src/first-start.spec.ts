@@ -97,15 +97,19 @@ describe('the demo', () => {
     await browser.close();
     await app.stop();
   });
-  const cards = async () => {
+  /** So many stand there, once they are read. */
+  const seeCards = async (count: number) => {
     await browser.go(`${app.app}/graphics`);
-    await browser.driver.sleep(500);
-    return (await browser.all('bs-graphic-card')).length;
+    await browser.driver.wait(
+      async () => (await browser.all('bs-graphic-card')).length === count,
+      15_000,
+      `There are not ${count} graphics`,
+    );
   };
 
   it('leaves by one press, all but what one worked on, and comes back by another', async () => {
     await newGraphic(browser, app, 'Article picture 640 × 480, 640 × 480');
-    expect(await cards()).toBe(11);
+    await seeCards(11);
     await browser.press('Take the pottery away');
     await browser.seeText('The demo is gone.');
     await browser.driver.wait(async () => (await browser.all('bs-graphic-card')).length === 1, 5000);
@@ -114,13 +118,13 @@ describe('the demo', () => {
     expect(await slotsIn(browser, app)).toBe(everySlot.length);
     await browser.go(`${app.app}/sites`);
     await browser.seeText('Ottermill Pottery');
-    expect(await cards()).toBe(11);
+    await seeCards(11);
     await browser.press('Take the pottery away');
     await browser.seeText('The demo is gone.');
     expect(await slotsIn(browser, app)).toBe(slotsToStart.length);
     await browser.go(`${app.app}/sites`);
     await browser.seeText('No site yet');
-    expect(await cards()).toBe(1);
+    await seeCards(1);
     await browser.go(`${app.app}/house-style`);
     await browser.driver.sleep(500);
     expect(
