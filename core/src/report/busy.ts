@@ -1,4 +1,3 @@
-import type { WordsLayer } from '../graphic/graphic';
 import { busyness } from '../legibility/busyness';
 import { allLetters, faintestLetter } from '../legibility/legibility';
 import { calmingVeil } from '../legibility/veil-behind';
@@ -6,6 +5,7 @@ import { STRENGTHS } from '../graphic/shape';
 import { smallestScale } from '../slot/shown';
 import { layoutOf, wordsBounds } from '../words/layout';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
+import { visibleWords } from './said';
 import { thresholds } from './thresholds';
 import { called } from './wording';
 
@@ -21,7 +21,7 @@ export const busy = defineRule({
   passed: 'What is behind the words is calm',
   needs: ['layers', 'legibility', 'slot', 'shaper'],
   judge({ layers, legibility, slot, shaper }): Finding[] | null {
-    const words = layers.filter((l): l is WordsLayer => l.role === 'words' && l.visible);
+    const words = visibleWords(layers);
     if (words.length === 0) return [];
     if (!legibility) return null;
     const scale = smallestScale(slot);

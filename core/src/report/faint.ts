@@ -8,6 +8,7 @@ import type { Slot } from '../slot/slot';
 import { movedWords } from '../words/layout';
 import { moveText } from './free-move';
 import { defineRule, type Finding, type Fix } from './rule';
+import { visibleWords } from './said';
 import { thresholds } from './thresholds';
 import { withRuns } from '../words/words';
 import { onDevice } from './wording';
@@ -107,7 +108,7 @@ export const faint = defineRule({
   passed: 'All words stand out from what is behind them (logos are exempt)',
   needs: ['layers', 'legibility', 'slot'],
   judge({ layers, legibility, slot }): Finding[] | null {
-    const words = layers.filter((l): l is WordsLayer => l.role === 'words' && l.visible);
+    const words = visibleWords(layers);
     if (words.length === 0) return [];
     if (!legibility) return null;
     const scales = scalesOf(slot);

@@ -1,27 +1,19 @@
 import { intersection, moved, type Box, type Size } from '../geometry/box';
 import { reachesEllipse } from '../geometry/clip';
-import { turnedBounds } from '../geometry/turn';
 import { concernsFrame, type Frame } from '../graphic/frame';
 import type { PictureLayer } from '../graphic/graphic';
-import { pictureGeometry } from '../graphic/picture-geometry';
+import { canvasPoint } from '../graphic/picture-geometry';
 import { seenEverywhere } from '../slot/shown';
 import { factsKey } from './asset-facts';
+import { boxOf, cornersOf } from './extent';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 import { thresholds } from './thresholds';
 import { visiblePictures } from './uncovered';
 
 /** Where a photo's subject lies, upright, canvas px. */
 function subjectBox(layer: PictureLayer, subject: Box, canvas: Size): Box {
-  const { image, pivot } = pictureGeometry(layer, canvas);
-  const x = layer.flip.across ? 1 - subject.x - subject.width : subject.x;
-  const y = layer.flip.down ? 1 - subject.y - subject.height : subject.y;
-  const box = {
-    x: image.x + x * image.width,
-    y: image.y + y * image.height,
-    width: subject.width * image.width,
-    height: subject.height * image.height,
-  };
-  return turnedBounds(box, layer.turn, pivot);
+  const { width, height } = layer.natural;
+  return boxOf(cornersOf(subject).map(({ x, y }) => canvasPoint(layer, canvas, { x: x * width, y: y * height })));
 }
 
 /** Cells along each side in which a subject is looked at. */

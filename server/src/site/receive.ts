@@ -9,6 +9,7 @@ import {
   fileFormats,
   formatsText,
   isFileFormat,
+  valueOf,
   type Result,
 } from '@bright-slot/core';
 import type { NotTaken } from './connector';
@@ -26,18 +27,7 @@ const Fields = z.object({
   graphicName: z.string().max(120),
   graphicState: z.string().max(60).optional(),
   /** JSON of `PageColours`. */
-  colours: z
-    .string()
-    .max(400)
-    .transform((text, context) => {
-      try {
-        return PageColours.parse(JSON.parse(text));
-      } catch {
-        context.addIssue({ code: 'custom', message: 'no colours' });
-        return z.NEVER;
-      }
-    })
-    .optional(),
+  colours: z.string().max(400).transform(valueOf).pipe(PageColours).optional(),
 });
 
 /** Checks a picture by its content, then keeps it under the server's own name. */
