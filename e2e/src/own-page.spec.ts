@@ -193,9 +193,18 @@ it('colours made of the graphic are tried on the page, kept with it, judged by, 
   await here.browser.driver.wait(async () => (await ground()) !== before, 5000, 'The page does not wear what is tried');
   const tried = await ground();
   expect(await here.browser.violations()).toEqual([]);
-  await here.browser.press('Keep for this page');
-  await here.browser.seeText('Kept with the page');
-  await here.browser.saved();
+  const keep = async () => {
+    await here.browser.press('Keep for this page');
+    await here.browser.seeText('Kept with the page');
+    await here.browser.saved();
+  };
+  await keep();
+  // The site’s own again: its ground as well.
+  await here.browser.press('Back to the site’s own');
+  await here.browser.driver.wait(async () => (await ground()) === before, 5000, 'The ground is not as it was');
+  await (await here.browser.find('.palette:nth-child(3)')).click();
+  await here.browser.driver.wait(async () => (await ground()) === tried, 5000);
+  await keep();
   await here.browser.press('Back to the canvas');
   await here.browser.press('Finish');
   await here.browser.press('Put on the site');

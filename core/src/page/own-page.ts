@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { LONGEST_SIDE, type Slot } from '../slot/slot';
+import { LONGEST_SIDE, SlotRecord, type Slot } from '../slot/slot';
 import { PHONE_MOST, type Device } from '../slot/shown';
 import { AssetHash } from '../values';
 import { PageColours } from './colours';
@@ -37,11 +37,20 @@ export const OwnPage = z.object({
   desktop: PageShot.nullable(),
   phone: PageShot.nullable(),
   colours: PageColours.nullable(),
+  /** What the slot's ground and border were before colours were kept; null where none are. */
+  was: SlotRecord.pick({ ground: true, border: true }).nullable(),
 });
 export type OwnPage = z.infer<typeof OwnPage>;
 
 /** A page of which nothing is known yet. */
-export const plainPage = (slot: string): OwnPage => ({ version: 1, slot, desktop: null, phone: null, colours: null });
+export const plainPage = (slot: string): OwnPage => ({
+  version: 1,
+  slot,
+  desktop: null,
+  phone: null,
+  colours: null,
+  was: null,
+});
 
 /** Which device a screenshot is of, by its width: one as narrow as a phone's window is of a phone. */
 export const shotDevice = ({ width, density }: Pick<PageShot, 'width' | 'density'>): 'desktop' | 'phone' =>

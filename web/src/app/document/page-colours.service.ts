@@ -1,5 +1,5 @@
-import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { coloursOf, isOpaqueFill, palettesFor, slotWith, type PageColours } from '@bright-slot/core';
+import { Injectable, computed, effect, inject, linkedSignal } from '@angular/core';
+import { coloursOf, isOpaqueFill, palettesFor, slotWith, type PageColours, type Slot } from '@bright-slot/core';
 import { OwnPages } from '../storage/own-pages.service';
 import { Sites } from '../storage/sites.service';
 import { SlotBook } from '../storage/slot-book.service';
@@ -14,10 +14,12 @@ export class PageColoursService {
   private readonly sites = inject(Sites);
   private readonly book = inject(SlotBook);
   private readonly suggestions = inject(ColourSuggestions);
-  /** Whether somebody is about to try some. */
-  readonly open = signal(false);
-  readonly tried = signal<PageColours | null>(null);
   private readonly slot = computed(() => this.workbench.frame()?.slot ?? null);
+  /** What is tried is tried for one graphic. */
+  private readonly page = computed(() => `${this.workbench.graphic()?.id} ${this.slot()?.id}`);
+  /** Whether somebody is about to try some. */
+  readonly open = linkedSignal<string, boolean>({ source: this.page, computation: () => false });
+  readonly tried = linkedSignal<string, PageColours | null>({ source: this.page, computation: () => null });
 
   /** As the page is now: kept with it, or as its site has it. */
   readonly now = computed<PageColours | null>(() => {
@@ -46,14 +48,6 @@ export class PageColoursService {
     effect(() => {
       if (this.open()) this.suggestions.wanted.set(true);
     });
-    // What is tried is tried for one graphic.
-    let last = '';
-    effect(() => {
-      const id = `${this.workbench.graphic()?.id} ${this.slot()?.id}`;
-      if (id === last) return;
-      last = id;
-      untracked(() => this.close());
-    });
   }
 
   close(): void {
@@ -68,21 +62,21 @@ export class PageColoursService {
   async keep(colours: PageColours | null): Promise<() => Promise<void>> {
     const [slot, frame] = [this.slot(), this.workbench.frame()];
     if (!slot || !frame) return () => Promise.resolve();
-    const before = await this.pages.keepColours(slot.id, colours);
+    const was = this.pages.of(slot.id)?.was ?? null;
+    const own = { ground: slot.ground, border: slot.border };
+    const before = await this.pages.keepColours(slot.id, colours, colours ? (was ?? own) : null);
     const entry = this.book.byId().get(slot.id);
-    if (colours) {
-      if (entry) await this.book.put(slotWith(entry, colours));
-      this.workbench.edit({
-        type: 'adapt-to-slot',
-        frame: frame.id,
-        slot: slotWith(slot, colours),
-        name: `The page’s ground ${colours.ground}`,
-      });
+    const changed = (s: Slot): Slot => (colours ? slotWith(s, colours) : { ...s, ...was });
+    const edits = colours !== null || was !== null;
+    if (edits) {
+      if (entry) await this.book.put(changed(entry));
+      const name = `The page’s ground ${changed(slot).ground}`;
+      this.workbench.edit({ type: 'adapt-to-slot', frame: frame.id, slot: changed(slot), name });
     }
     this.tried.set(null);
     return async () => {
       await this.pages.restore(slot.id, before);
-      if (!colours) return;
+      if (!edits) return;
       if (entry) await this.book.put(entry);
       this.workbench.undo();
     };

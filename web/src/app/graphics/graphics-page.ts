@@ -22,6 +22,7 @@ import { SiteClient } from '../connector/site-client';
 import { LastWordsService } from '../document/last-words.service';
 import { whenSaved } from '../document/when-saved';
 import { ArchiveService } from '../storage/archive/archive.service';
+import { SlotUse } from '../storage/slot-use.service';
 import { StorageHealth } from '../storage/storage-health.service';
 import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
@@ -65,6 +66,7 @@ export class GraphicsPage {
   private readonly snack = inject(MatSnackBar);
   private readonly store = inject(Store);
   private readonly lastWords = inject(LastWordsService);
+  private readonly use = inject(SlotUse);
   private readonly site = inject(SiteClient);
   protected readonly health = inject(StorageHealth);
   protected readonly archive = inject(ArchiveService);
@@ -172,6 +174,7 @@ export class GraphicsPage {
       await whenSaved(this.store);
       await this.lastWords.written;
       const { entries, unreadable } = await this.repository.list();
+      this.use.note(entries);
       this.entries.set(entries);
       this.unreadable.set(unreadable);
       this.deleted.set(await this.repository.deletedCount());

@@ -76,8 +76,9 @@ export class OwnPages {
     return this.change(slot, { [device]: null });
   }
 
-  async keepColours(slot: string, colours: PageColours | null): Promise<OwnPage | undefined> {
-    return this.change(slot, { colours });
+  /** `was`: what the slot had before any were kept, to go back to. */
+  async keepColours(slot: string, colours: PageColours | null, was: OwnPage['was']): Promise<OwnPage | undefined> {
+    return this.change(slot, { colours, was });
   }
 
   /** Puts back what stood there; where nothing did, takes it away. */
