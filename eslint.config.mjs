@@ -16,6 +16,7 @@ const coreFloors = [
   ['formats'],
   ['slot'],
   ['graphic', 'export', 'page'],
+  ['site'],
   ['paint', 'house'],
   ['legibility', 'placing'],
   ['report', 'backup', 'demo'],

@@ -1,4 +1,5 @@
-// Sees to it that the Debian packages of the tests are there: Chromium, its driver, nginx, Unicode's data.
+// Sees to it that the Debian packages of the tests are there: Chromium, its driver, Unicode's data, and the servers that
+// stand for a person's own site (nginx, Apache, OpenSSH, Pure-FTPd).
 import { existsSync } from 'node:fs';
 import { run } from './prepare.mjs';
 
@@ -9,9 +10,12 @@ export function installDebianPackages() {
     '/usr/share/unicode/auxiliary/LineBreakTest.txt',
     '/usr/sbin/nginx',
     '/usr/bin/openssl',
+    '/usr/sbin/apache2',
+    '/usr/sbin/sshd',
+    '/usr/sbin/pure-ftpd',
   ];
   if (wanted.every((path) => existsSync(path))) return;
-  console.log('Installing Chromium, its driver, nginx and Unicode’s data (Debian packages) …');
+  console.log('Installing Chromium, its driver, Unicode’s data and servers to test against (Debian packages) …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
@@ -19,5 +23,7 @@ export function installDebianPackages() {
   };
   apt('update', '-qq');
   // procps: a test kills the browser without notice.
-  apt('install', '-y', '-qq', 'chromium', 'chromium-driver', 'procps', 'unicode-data', 'nginx-light', 'openssl');
+  const browser = ['chromium', 'chromium-driver', 'procps', 'unicode-data'];
+  const servers = ['nginx-light', 'apache2-bin', 'openssh-server', 'pure-ftpd', 'openssl'];
+  apt('install', '-y', '-qq', ...browser, ...servers);
 }

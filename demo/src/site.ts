@@ -2,11 +2,15 @@ import type { SiteRecord } from '@bright-slot/core';
 
 /** The pottery's own site: what its pages say, in which type and colours, and which slots stand on them. */
 export const site: SiteRecord = {
-  version: 1,
+  version: 2,
   id: 'ottermill',
   name: 'Ottermill Pottery',
   address: 'ottermill.example',
-  connector: { kind: 'stand-in' },
+  way: { kind: 'stand-in' },
+  holds: {},
+  settings: [],
+  standard: null,
+  order: [],
   look: {
     business: 'Ottermill Pottery',
     address: 'ottermill.example',

@@ -4,7 +4,8 @@ import type { AddressInfo } from 'node:net';
 import sharp from 'sharp';
 import request from 'supertest';
 import { appServer } from './app';
-import { fetchPicture, isPublicAddress } from './fetch-picture';
+import { fetchPicture } from './fetch-picture';
+import { isPublicAddress } from './relay/net';
 
 let server: Server;
 let origin: string;

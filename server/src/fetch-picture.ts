@@ -1,23 +1,9 @@
-import { lookup } from 'node:dns';
-import { request as askHttp, type IncomingMessage } from 'node:http';
-import { request as askHttps } from 'node:https';
-import { isIP, type LookupFunction } from 'node:net';
-import ipaddr from 'ipaddr.js';
 import { MOST_BYTES, bad, good, identify, limits, nameFrom, type Result } from '@bright-slot/core';
+import { ask, readAll } from './relay/ask';
+import { NotPublic, anywherePublic } from './relay/net';
 
 const WITHIN = 15_000;
 const MOST_REDIRECTS = 4;
-
-/** Whether an address is out on the public net, and not this computer or its own network. */
-export function isPublicAddress(address: string): boolean {
-  if (!ipaddr.isValid(address)) return false;
-  const ip = ipaddr.process(address);
-  // IPv4-compatible addresses (RFC 4291, section 2.5.5.1) lead to what their last four bytes say.
-  if (ip instanceof ipaddr.IPv6 && ip.parts.slice(0, 6).every((p) => p === 0)) return false;
-  return ip.range() === 'unicast';
-}
-
-class NotPublic extends Error {}
 
 /** A part of an address in letters; as it stands where it is no such thing (a bare %). */
 function decoded(part: string): string {
@@ -26,49 +12,6 @@ function decoded(part: string): string {
   } catch {
     return part;
   }
-}
-
-/** Resolves names as ever, but hands on public addresses only: looked at when connecting, so that no later answer slips in. */
-const publicLookup: LookupFunction = (name, options, done) => {
-  lookup(name, { ...options, all: true }, (error, found) => {
-    if (error) return done(error, '');
-    const open = found.filter((a) => isPublicAddress(a.address));
-    const [first] = open;
-    if (!first) return done(new NotPublic(), '');
-    if (options.all) done(null, open);
-    else done(null, first.address, first.family);
-  });
-};
-
-function ask(address: URL, anyAddress: boolean): Promise<IncomingMessage> {
-  return new Promise((resolve, reject) => {
-    const host = address.hostname.replace(/^\[|\]$/g, '');
-    if (!anyAddress && isIP(host) && !isPublicAddress(host)) return reject(new NotPublic());
-    const options = {
-      headers: { Accept: 'image/*', 'User-Agent': 'Bright Slot' },
-      timeout: WITHIN,
-      signal: AbortSignal.timeout(WITHIN),
-      ...(anyAddress ? {} : { lookup: publicLookup }),
-    };
-    const sent = (address.protocol === 'https:' ? askHttps : askHttp)(address, options, resolve);
-    sent.on('error', reject);
-    sent.on('timeout', () => sent.destroy(new Error('timeout')));
-    sent.end();
-  });
-}
-
-async function read(answer: IncomingMessage): Promise<Buffer | null> {
-  const parts: Buffer[] = [];
-  let length = 0;
-  for await (const part of answer as AsyncIterable<Buffer>) {
-    length += part.length;
-    if (length > MOST_BYTES) {
-      answer.destroy();
-      return null;
-    }
-    parts.push(part);
-  }
-  return Buffer.concat(parts);
 }
 
 /**
@@ -95,7 +38,13 @@ export async function fetchPicture(
     const fromSite = address.origin === siteOrigin;
     for (let hop = 0; hop <= MOST_REDIRECTS; hop++) {
       if (!/^https?:$/.test(address.protocol) || address.username || address.password) return nowhere;
-      const answer = await ask(address, fromSite && address.origin === siteOrigin);
+      const toSite = fromSite && address.origin === siteOrigin;
+      const answer = await ask(address, {
+        reach: toSite ? { hosts: [address.hostname], own: [address.hostname] } : anywherePublic,
+        headers: { Accept: 'image/*' },
+        within: WITHIN,
+        signal: AbortSignal.timeout(WITHIN),
+      });
       const { statusCode = 0, headers } = answer;
       if (statusCode >= 300 && statusCode < 400 && headers.location) {
         answer.destroy();
@@ -109,7 +58,7 @@ export async function fetchPicture(
           `The page’s server answers ${statusCode} for that picture. Save the picture and drop it here.`,
         );
       }
-      const bytes = await read(answer);
+      const bytes = await readAll(answer, MOST_BYTES);
       if (!bytes) return bad('too-heavy', 'That picture is more than 64 MB. Save it smaller and try again.');
       const name = nameFrom(decoded(address.pathname.split('/').pop() ?? ''), limits.name, 'picture');
       const facts = identify(bytes, name);

@@ -70,19 +70,3 @@ export type ShelfPicture = z.infer<typeof ShelfPicture>;
 /** How the outside says no. */
 export const Refusal = z.object({ code: z.string(), message: z.string(), next: z.string().optional() });
 export type Refusal = z.infer<typeof Refusal>;
-
-/** A site of the person's, as it is kept here: which pages it has, what they look like, and how it is reached. */
-export const SiteRecord = z.object({
-  version: z.literal(1),
-  id: z.string().min(1).max(64),
-  name: z.string().min(1).max(120),
-  /** Its host, as slots name it. */
-  address: z.string().min(1).max(300),
-  /** How pictures get there: `stand-in` is the small site that ships with the app. */
-  connector: z.object({ kind: z.enum(['stand-in', 'none']) }),
-  look: PageLook,
-  pages: z
-    .array(z.object({ path: z.string().max(200), kind: PageKind, slots: z.array(z.string().max(64)).max(50) }))
-    .max(200),
-});
-export type SiteRecord = z.infer<typeof SiteRecord>;
