@@ -144,3 +144,4 @@ export * from './slot/measure/measure';
 export * from './slot/measure/density';
 export * from './slot/measure/to-slot';
 export * from './slot/live';
+export * from './site/live';
