@@ -24,6 +24,7 @@ import {
 } from '@bright-slot/core';
 import type { OpenedFont } from '../type/font-reader';
 import type { FoundStrength } from './jobs/least-veil';
+import type { Compared } from './jobs/compare-live';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
 const bitmap = z.custom<ImageBitmap>((v) => v instanceof ImageBitmap);
@@ -101,6 +102,8 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('miniature'), graphic: Graphic, frame: z.string(), width: z.number(), vectors }),
   /** Looks at a picture that is in use now. */
   z.object({ kind: z.literal('diagnose-picture'), blob: z.instanceof(Blob), name: z.string() }),
+  /** How what a visitor is shown differs from what was sent. */
+  z.object({ kind: z.literal('compare-live'), sent: z.instanceof(Blob), live: z.instanceof(Blob) }),
   /** Opens a screenshot to be measured, under a key; snaps a rough drag on it (device px); lets it go. */
   z.object({ kind: z.literal('shot-open'), key: z.string(), blob: z.instanceof(Blob), name: z.string() }),
   z.object({ kind: z.literal('shot-measure'), key: z.string(), rough: box, density: z.number().positive().max(10) }),
@@ -183,6 +186,7 @@ const answers = {
   font: result<OpenedFont>(),
   palette: z.array(z.string()),
   'diagnose-picture': result<CurrentPicture>(),
+  'compare-live': object<Compared>().nullable(),
   'shot-open': result<ImageBitmap>(),
   'shot-measure': result<Measured>(),
   'shot-close': z.null(),

@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import { frameOf } from '@bright-slot/core';
 import { encode, warmUp } from './jobs/encode';
+import { compareLive } from './jobs/compare-live';
 import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
@@ -32,6 +33,7 @@ const ranks: Record<Task['kind'], number> = {
   'import-picture': 1,
   'shot-open': 1,
   'diagnose-picture': 1,
+  'compare-live': 2,
   file: 1,
   trim: 1,
   clean: 1,
@@ -114,6 +116,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
     }
     case 'diagnose-picture':
       return { value: await diagnosePicture(task.blob, task.name), transfer: [] };
+    case 'compare-live':
+      return { value: await compareLive(task.sent, task.live), transfer: [] };
     case 'shot-open': {
       const opened = await openShot(task.key, task.blob, task.name);
       return { value: opened, transfer: opened.ok ? [opened.value] : [] };

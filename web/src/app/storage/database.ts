@@ -5,6 +5,7 @@ import {
   type BroughtFont,
   type Frame,
   type OwnPage,
+  type SentFile,
   type Silhouette,
   type SiteRecord,
   type Slot,
@@ -110,6 +111,20 @@ export interface FontRecord extends BroughtFont {
   blob: Blob;
 }
 
+/** A file that was sent to a site or found there, with its bytes. */
+export interface SentRecord extends SentFile {
+  blob: Blob;
+}
+
+/** What signs in at a site, encrypted (`connector/sealed.ts`). */
+export interface SecretRecord {
+  site: string;
+  rounds: number;
+  salt: Uint8Array;
+  iv: Uint8Array;
+  sealed: Uint8Array;
+}
+
 export interface SettingRecord {
   key: string;
   value: unknown;
@@ -131,6 +146,8 @@ export class Database extends Dexie {
   readonly settings!: EntityTable<SettingRecord, 'key'>;
   readonly fonts!: EntityTable<FontRecord, 'hash'>;
   readonly ownPages!: EntityTable<OwnPage, 'slot'>;
+  readonly sent!: EntityTable<SentRecord, 'id'>;
+  readonly secrets!: EntityTable<SecretRecord, 'site'>;
 
   /** `store` stands in for the browser's own database in tests. */
   constructor(name = 'bright-slot', store: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'> = {}) {
@@ -158,6 +175,7 @@ export class Database extends Dexie {
       })
       .upgrade(headsApart);
     this.version(6).stores({ ownPages: 'slot' });
+    this.version(7).stores({ sent: 'id, site, slot', secrets: 'site' });
   }
 }
 
