@@ -23,9 +23,9 @@ export class SiteClient {
   private readonly sites = inject(Sites);
   readonly origin = document.querySelector<HTMLMetaElement>('meta[name=site-origin]')?.content ?? '';
 
-  /** Whether a site is set up. */
+  /** Whether there is one. */
   private there(): Promise<boolean> {
-    return this.sites.any().catch(() => false);
+    return this.sites.standIn().catch(() => false);
   }
 
   /** What the site has, and what it shows now. Fails with `no-site` where none is set up. */

@@ -13,19 +13,18 @@ import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import { pictureFormats, sizeText, weightText } from '@bright-slot/core';
 import { SaveState } from '../shell/save-state';
-import { copyText } from '../ui/download';
-import { Icon } from '../ui/icon';
 import { GraphicLock } from '../document/graphic-lock';
 import { Workbench } from '../document/workbench';
 import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
 import { ExportSession } from '../output/export-session';
+import { SentNote } from '../output/sent-note';
 import { numberOf, valueOf } from '../ui/event-value';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({
   selector: 'bs-export-page',
-  imports: [Choice, RouterLink, SaveState, Icon, MatSlider, MatSliderThumb],
+  imports: [Choice, RouterLink, SaveState, SentNote, MatSlider, MatSliderThumb],
   providers: [ExportSession],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './export-page.html',
@@ -62,9 +61,5 @@ export class ExportPage {
     const opened = await this.opener.open(id);
     if (!opened.ok && opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);
     await this.out.begin(id, 'all');
-  }
-
-  protected async copyAddress(address: string): Promise<void> {
-    await copyText(address);
   }
 }

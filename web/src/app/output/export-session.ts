@@ -5,6 +5,7 @@ import {
   endingFor,
   pictureFormats,
   fileName,
+  finalAddress,
   filePixels,
   isSafeName,
   isStaleDescription,
@@ -13,9 +14,11 @@ import {
   proposedDescription,
   topDensity,
   pictureState,
+  siteOf,
   type FileFormat,
+  type Frame,
   type Graphic,
-  type SentPicture,
+  type SiteRecord,
   type Site,
   type Slot,
 } from '@bright-slot/core';
@@ -26,6 +29,10 @@ import { FitReportService } from '../document/fit-report.service';
 import { FieldsService } from '../document/fields.service';
 import { PixelsService } from '../pixels/pixels.service';
 import { SiteClient } from '../connector/site-client';
+import { SentFiles } from '../storage/sent-files.service';
+import { Sites } from '../storage/sites.service';
+import { saveFile } from '../ui/download';
+import { SiteSending } from './site-sending';
 import { Workbench } from '../document/workbench';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
@@ -47,6 +54,14 @@ export interface MadeFile {
   readonly problem?: string;
 }
 
+/** What was sent: where it is, and where its page is to be seen; neither where the person puts it there. */
+export interface Sent {
+  readonly address: string;
+  readonly visitor: string;
+  /** The file's record, at a site of the person's. */
+  readonly file: string | null;
+}
+
 /** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
 const MOST_WAITS = 40;
 
@@ -65,6 +80,9 @@ export class ExportSession {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);
+  private readonly sites = inject(Sites);
+  private readonly siteSending = inject(SiteSending);
+  private readonly sentFiles = inject(SentFiles);
   private readonly pages = inject(OwnPages);
   private readonly house = inject(HouseStyleService);
   private readonly fields = inject(FieldsService);
@@ -85,7 +103,7 @@ export class ExportSession {
   private readonly onTheSite = signal<ReadonlySet<string>>(new Set());
   private readonly given = signal<ReadonlyMap<string, string>>(new Map());
   readonly sending = signal(false);
-  readonly sent = signal<SentPicture | null>(null);
+  readonly sent = signal<Sent | null>(null);
   readonly refused = signal<{ message: string; next?: string } | null>(null);
   readonly savedAs = signal('');
 
@@ -100,13 +118,38 @@ export class ExportSession {
   readonly quality = computed(() => this.draftQuality() ?? this.frame()?.export.quality ?? 85);
   readonly chosen = computed(() => this.files().find((f) => f.format === this.format()) ?? null);
   readonly heaviest = computed(() => Math.max(1, ...this.files().map((f) => f.blob?.size ?? 0)));
-  readonly visitorAddress = computed(() => {
-    const sent = this.sent();
-    return sent ? `${this.site.origin}${this.pathOf(sent.slot)}` : '';
+  /** The person's own site that the slot stands on; the stand-in is none. */
+  readonly ownSite = computed(() => {
+    const slot = this.slot();
+    const site = slot && siteOf(slot, this.sites.all() ?? []);
+    return site && site.way.kind !== 'stand-in' ? site : null;
+  });
+  /** What a place there holds on to, under which every file goes. */
+  readonly heldName = computed(() => {
+    const [site, slot] = [this.ownSite(), this.slot()];
+    return site && slot ? this.siteSending.heldName(site, slot.id) : null;
+  });
+  /** Where visitors will find the file; empty where only the site can tell. */
+  readonly willBeAt = computed(() => {
+    const site = this.ownSite();
+    return site ? (finalAddress(site.way, this.heldName() ?? this.name()) ?? '') : '';
+  });
+  /** What sending is called. */
+  readonly sendWord = computed(() =>
+    this.ownSite()?.way.kind === 'by-hand' ? 'Save it to upload' : 'Put on the site',
+  );
+  /** How far what is being sent is, 0 to 1. */
+  readonly share = computed(() => Math.max(0, ...[...this.siteSending.going().values()].map((u) => u.share)));
+  readonly waitsToRetry = computed(() => [...this.siteSending.going().values()].some((u) => u.waits));
+  /** What a visitor was found to be shown of what was sent. */
+  readonly live = computed(() => {
+    const id = this.sent()?.file;
+    return id ? ((this.sentFiles.all() ?? []).find((f) => f.id === id)?.live?.said ?? '') : '';
   });
   /** The site's own slot that it can stand in: its own, or one of the same size. */
   readonly siteSlot = computed(() => {
     const own = this.slot();
+    if (this.ownSite()) return own;
     const alike = (s: Slot) => own !== null && s.width === own.width && s.height === own.height;
     const slots = (this.siteAnswer().site?.pages ?? []).flatMap((p) => p.slots.map((s) => s.slot));
     return slots.find((s) => s.id === own?.id) ?? slots.find(alike) ?? null;
@@ -223,9 +266,15 @@ export class ExportSession {
   /** Which names are taken, here and on the site. */
   private async look(id: string): Promise<void> {
     const given = await this.repository.exportedNames().catch(() => []);
-    const own = await this.repository.exportsOf(id).catch(() => []);
-    this.given.set(new Map(own.flatMap((e) => (e.made ? [[e.made, e.name] as const] : []))));
+    const earlier = await this.repository.exportsOf(id).catch(() => []);
+    this.given.set(new Map(earlier.flatMap((e) => (e.made ? [[e.made, e.name] as const] : []))));
     this.taken.update((t) => new Set([...t, ...given]));
+    const own = this.ownSite();
+    if (own) {
+      const names = await this.siteSending.names(own);
+      this.taken.update((t) => new Set([...t, ...names]));
+      this.onTheSite.set(names);
+    }
     const site = await this.site.site();
     this.siteAnswer.set(site.ok ? { site: site.value, problem: '' } : { site: null, problem: site.problem.message });
     if (!site.ok) return;
@@ -382,10 +431,15 @@ export class ExportSession {
     this.sending.set(true);
     this.refused.set(null);
     this.sent.set(null);
+    const own = this.ownSite();
+    if (own) {
+      await this.sendTo(own, { slot, blob: file.blob, alt, graphic, frame, made });
+      this.sending.set(false);
+      return;
+    }
     const answer = await this.site.send({
       blob: file.blob,
-      // The site keeps one of each name: the same state sent again goes under the next.
-      name: this.onTheSite().has(this.name()) ? nextFreeName(this.name(), this.taken()) : this.name(),
+      name: this.nameThere(),
       slot: slot.id,
       alt,
       graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic, frame) },
@@ -393,12 +447,51 @@ export class ExportSession {
     });
     if (answer.ok) {
       const shown = await this.site.show(slot.id, answer.value.id);
-      if (shown.ok) this.sent.set(answer.value);
+      if (shown.ok)
+        this.sent.set({
+          address: answer.value.address,
+          visitor: `${this.site.origin}${this.pathOf(answer.value.slot)}`,
+          file: null,
+        });
       else this.refused.set(shown.problem);
       await this.give(answer.value.name, 'site', graphic.id, made);
       this.fields.freeze(graphic.id);
     } else this.refused.set(answer.problem);
     this.sending.set(false);
+  }
+
+  /** The site keeps one of each name: the same state sent again goes under the next. */
+  private nameThere(): string {
+    return this.onTheSite().has(this.name()) ? nextFreeName(this.name(), this.taken()) : this.name();
+  }
+
+  /** To a site of the person's own; what they put there themselves is saved as a file. */
+  private async sendTo(
+    site: SiteRecord,
+    given: { slot: Slot; blob: Blob; alt: string; graphic: Graphic; frame: Frame; made: string },
+  ): Promise<void> {
+    const { slot, blob, alt, graphic, frame, made } = given;
+    const name = this.heldName() ? this.name() : this.nameThere();
+    const answer = await this.siteSending.send(site, {
+      slot,
+      blob,
+      name,
+      alt,
+      graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic, frame).slice(0, 60) },
+      colours: this.pages.of(slot.id)?.colours ?? null,
+    });
+    if (answer.ok) {
+      const { address, id } = answer.value;
+      if (site.way.kind === 'by-hand') saveFile(blob, answer.value.name);
+      this.sent.set({ address, visitor: address, file: id });
+      await this.give(name, site.way.kind === 'by-hand' ? 'file' : 'site', graphic.id, made);
+      this.fields.freeze(graphic.id);
+    } else if (answer.problem.code !== 'cancelled') this.refused.set(answer.problem);
+  }
+
+  /** Calls off what is being sent. */
+  callOff(): void {
+    for (const id of this.siteSending.going().keys()) this.siteSending.cancel(id);
   }
 
   useNext(next: string): void {

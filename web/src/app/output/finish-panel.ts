@@ -13,15 +13,14 @@ import {
 import { A11yModule } from '@angular/cdk/a11y';
 import { RouterLink } from '@angular/router';
 import { pictureFormats, limits, weightText } from '@bright-slot/core';
-import { copyText } from '../ui/download';
-import { Icon } from '../ui/icon';
 import { ExportSession } from './export-session';
+import { SentNote } from './sent-note';
 import { valueOf } from '../ui/event-value';
 
 /** Finishing where one works: with the choices made last, the description confirmed here; Enter sends. */
 @Component({
   selector: 'bs-finish-panel',
-  imports: [A11yModule, RouterLink, Icon],
+  imports: [A11yModule, RouterLink, SentNote],
   providers: [ExportSession],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.escape)': 'closed.emit()' },
@@ -67,15 +66,13 @@ import { valueOf } from '../ui/event-value';
       gap: 10px;
       justify-content: space-between;
     }
-    .file .name,
-    .address {
+    .file .name {
       overflow-wrap: anywhere;
     }
     .file .quiet {
       white-space: nowrap;
     }
-    .open,
-    .sent {
+    .open {
       display: flex;
       flex-direction: column;
       gap: 3px;
@@ -136,9 +133,5 @@ export class FinishPanel {
     if (!(await this.out.made())) return;
     this.describe();
     await this.out.send();
-  }
-
-  protected async copy(address: string): Promise<void> {
-    await copyText(address);
   }
 }

@@ -48,7 +48,7 @@ export class Pages {
   ): Likeness {
     const own = tried ? null : this.own.shown(slot.id, device);
     const set = own ? null : this.book.setWith(slot.id);
-    const colours = tried ?? this.own.of(slot.id)?.colours ?? null;
+    const colours = tried ?? this.own.of(slot.id)?.colours ?? this.sites.standardOf(slot);
     return {
       kind: slot.page,
       content: { slots: [{ slot, picture }], set, own, colours },

@@ -1,139 +1,136 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { RouterLink } from '@angular/router';
-import { shotWidth, sizeText, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
+import { ActivatedRoute, RouterLink } from '@angular/router';
+import { wayText, type SiteRecord } from '@bright-slot/core';
+import { firstValueFrom } from 'rxjs';
 import { PlaceBar } from '../shell/place-bar';
+import { Sites } from '../storage/sites.service';
 import { Icon } from '../ui/icon';
-import { slotUnder } from '../ui/dropped';
-import { FileDrop } from '../ui/file-drop';
-import { MakeGraphic } from '../document/make-graphic';
-import { PageLikeness, type Likeness } from '../page/page-likeness';
-import { OwnPages } from '../storage/own-pages.service';
-import { SlotBook } from '../storage/slot-book.service';
-import { SiteClient } from '../connector/site-client';
-import { GraphicsRepository } from '../storage/graphics-repository';
-import { whenText } from '../ui/when';
+import { OwnSite } from './own-site';
+import { SiteEditor } from './site-editor';
+import { StandInPages } from './stand-in-pages';
 
-interface SlotOnPage {
-  readonly slot: Slot;
-  readonly now: SentPicture | null;
-  readonly first: string | null;
-  readonly earlier: readonly SentPicture[];
-}
-
-interface PageCard {
-  readonly page: SitePage;
-  readonly likeness: Likeness;
-  readonly width: number;
-  readonly slots: readonly SlotOnPage[];
-}
-
-/** What a likeness is seen through, CSS px. */
-const WINDOW = { width: 380, height: 252 };
-
-/** Where graphics live: the site's pages, what each slot shows now, and what it showed before. */
+/** Where graphics live: the person's sites, their pages, and what each place shows. */
 @Component({
   selector: 'bs-sites-page',
-  imports: [PlaceBar, Icon, PageLikeness, RouterLink],
+  imports: [PlaceBar, RouterLink, Icon, OwnSite, StandInPages],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  hostDirectives: [FileDrop],
   host: { class: 'place' },
-  templateUrl: './sites-page.html',
-  styleUrl: './sites-page.scss',
+  template: `
+    <bs-place-bar />
+    <main>
+      <div class="top">
+        <h1>Sites</h1>
+        <div class="choose" role="group" aria-label="Site">
+          @for (s of all(); track s.id) {
+            <button type="button" class="button" [attr.aria-pressed]="s.id === site()?.id" (click)="chosen.set(s.id)">
+              {{ s.name }}{{ s.way.kind === 'stand-in' ? ', demo' : '' }}
+            </button>
+          }
+          @if (all().length) {
+            <button type="button" class="button" (click)="edit(null)"><bs-icon name="plus" /> A site</button>
+          }
+        </div>
+      </div>
+      @if (site(); as s) {
+        <p class="way quiet">
+          <span
+            ><strong>{{ s.address }}</strong
+            >, {{ way(s) }}</span
+          >
+          @if (s.way.kind !== 'stand-in') {
+            <button type="button" class="button small" (click)="edit(s)">Change this site</button>
+          }
+        </p>
+        @if (s.way.kind === 'stand-in') {
+          <bs-stand-in-pages />
+        } @else {
+          <bs-own-site [site]="s" />
+        }
+      } @else if (sites.all()) {
+        <div class="empty">
+          <h2>No site yet</h2>
+          <p class="quiet">
+            Name your site and how it takes files, and graphics go there in one press; Bright Slot then looks at what a
+            visitor is shown. Without one, save your graphics as files and put them on your pages yourself.
+          </p>
+          <p class="row">
+            <button type="button" class="button main" (click)="edit(null)">Set up a site</button>
+            <a class="button" routerLink="/graphics">Back to Graphics</a>
+          </p>
+        </div>
+      } @else {
+        <p class="quiet" role="status">Opening …</p>
+      }
+    </main>
+  `,
+  styles: `
+    .top {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 10px 18px;
+      margin-bottom: 8px;
+    }
+    .choose,
+    .row {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+    }
+    .row {
+      justify-content: center;
+    }
+    .choose .button[aria-pressed='true'] {
+      background: var(--ink);
+      color: var(--surface);
+      border-color: var(--ink);
+    }
+    .way {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: baseline;
+      gap: 0 4px;
+      margin: 0 0 12px;
+    }
+    .way .button {
+      margin-left: 10px;
+    }
+    .way strong {
+      color: var(--ink);
+    }
+  `,
 })
 export class SitesPage {
-  private readonly client = inject(SiteClient);
-  private readonly repository = inject(GraphicsRepository);
+  protected readonly sites = inject(Sites);
+  private readonly dialogs = inject(MatDialog);
   private readonly snack = inject(MatSnackBar);
-  private readonly maker = inject(MakeGraphic);
-  private readonly book = inject(SlotBook);
-  private readonly ownPages = inject(OwnPages);
-  protected readonly site = signal<Site | null>(null);
-  protected readonly problem = signal('');
-  /** Whether there is no site at all. */
-  protected readonly none = signal(false);
-  /** Slot whose change is under way. */
-  protected readonly busy = signal<string | null>(null);
-  /** Graphics that are still here, so that the others are named without a link. */
-  protected readonly known = signal<ReadonlySet<string>>(new Set());
-  protected readonly when = whenText;
-  protected readonly size = sizeText;
-  protected readonly windowHeight = WINDOW.height;
-  protected readonly windowWidth = WINDOW.width;
-
-  protected readonly cards = computed<PageCard[]>(() =>
-    (this.site()?.pages ?? []).map((page) => {
-      const slots = page.slots;
-      const [first] = slots;
-      const own = first && slots.length === 1 ? this.ownPages.shown(first.slot.id, 'desktop') : null;
-      const width = own ? shotWidth(own.shot) : Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
-      const content = {
-        set: page.set,
-        own,
-        colours: slots.find((s) => s.now?.colours)?.now?.colours ?? null,
-        slots: slots.map(({ slot, now, first }) => ({
-          slot,
-          picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,
-        })),
-      };
-      return { page, slots, width, likeness: { kind: page.kind, content, look: this.site()!.look } };
-    }),
+  /** The person's own before the demo's. */
+  protected readonly all = computed(() =>
+    [...(this.sites.all() ?? [])].sort(
+      (a, b) => Number(a.way.kind === 'stand-in') - Number(b.way.kind === 'stand-in') || a.name.localeCompare(b.name),
+    ),
   );
+  protected readonly chosen = signal(inject(ActivatedRoute).snapshot.queryParamMap.get('site') ?? '');
+  protected readonly site = computed(() => this.all().find((s) => s.id === this.chosen()) ?? this.all()[0] ?? null);
+  protected readonly way = (s: SiteRecord) => wayText(s.way);
 
-  protected scale(card: PageCard): string {
-    return `scale(${WINDOW.width / card.width})`;
-  }
-
-  constructor() {
-    inject(FileDrop).files.subscribe(({ files, event }) => void this.dropped(files, event));
-    void this.reload();
-    void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.id))));
-  }
-
-  protected async reload(): Promise<void> {
-    const site = await this.client.site();
-    this.none.set(!site.ok && site.problem.code === 'no-site');
-    if (site.ok) this.site.set(site.value);
-    this.problem.set(site.ok || this.none() ? '' : site.problem.message);
-  }
-
-  /** A picture on a place begins a graphic for it. */
-  private async dropped(files: readonly File[], event: DragEvent): Promise<void> {
-    const id = slotUnder(event);
-    const on = this.cards().flatMap((c) => c.slots.filter((s) => s.slot.id === id))[0];
-    if (on) await this.start(on, files);
-    else this.problem.set('Drop a picture on one of the places, and a graphic for it is begun.');
-  }
-
-  /** A graphic for a place, at its slot as the book has it now. */
-  protected async start({ slot }: SlotOnPage, files: readonly File[] = []): Promise<void> {
-    const made = await this.maker.forSlot(this.book.byId().get(slot.id) ?? slot, files);
-    if (!made.ok) this.problem.set(made.problem.message);
-  }
-
-  protected async takeDown({ slot, now }: SlotOnPage): Promise<void> {
-    if (!now) return;
-    if (await this.show(slot.id, null))
+  /** Sets a site up, or changes one. */
+  protected async edit(site: SiteRecord | null): Promise<void> {
+    const ref = this.dialogs.open<SiteEditor, SiteRecord | null, SiteRecord | 'removed'>(SiteEditor, {
+      width: '640px',
+      maxWidth: '94vw',
+      maxHeight: '94vh',
+      data: site,
+    });
+    const done = await firstValueFrom(ref.afterClosed());
+    if (!done) return;
+    if (done !== 'removed') this.chosen.set(done.id);
+    else if (site)
       this.snack
-        .open(`“${now.name}” is taken down from ${slot.name}.`, 'Undo')
+        .open(`“${site.name}” is taken out of Bright Slot; nothing was changed there.`, 'Undo')
         .onAction()
-        .subscribe(() => void this.show(slot.id, now.id));
-  }
-
-  protected async putBack({ slot, now }: SlotOnPage, picture: SentPicture): Promise<void> {
-    if (await this.show(slot.id, picture.id))
-      this.snack
-        .open(`${slot.name} shows “${picture.name}” again.`, 'Undo')
-        .onAction()
-        .subscribe(() => void this.show(slot.id, now?.id ?? null));
-  }
-
-  private async show(slot: string, picture: string | null): Promise<boolean> {
-    this.busy.set(slot);
-    const answer = await this.client.show(slot, picture);
-    if (answer.ok) await this.reload();
-    else this.problem.set(answer.problem.message);
-    this.busy.set(null);
-    return answer.ok;
+        .subscribe(() => void this.sites.put(site));
   }
 }

@@ -149,16 +149,18 @@ export class ShotService implements OnDestroy {
   ): Promise<Result<() => Promise<void>>> {
     const shot = this.shot();
     if (!shot) return bad('gone', 'The screenshot is not open any more. Open it again.');
+    // Whoever goes on at once closes the screenshot: what is asked of it is asked before.
+    const [across, density] = [shot.bitmap.width, this.density()];
     const kept = await this.pictures.bringIn(shot.file, { page: true });
     if (!kept.ok) return kept;
     const { hash: asset, width, height } = kept.value;
     // A drawing has px of its own; what is measured is what it was opened at.
-    const by = width / shot.bitmap.width;
+    const by = width / across;
     try {
       const before: { slot: string; page: OwnPage | undefined }[] = [];
       for (const { slot, box } of places) {
         const on = { x: box.x * by, y: box.y * by, width: box.width * by, height: box.height * by };
-        const page = await this.pages.keepShot(slot, { asset, width, height, box: on, density: this.density() * by });
+        const page = await this.pages.keepShot(slot, { asset, width, height, box: on, density: density * by });
         before.push({ slot, page });
       }
       return good(async () => {

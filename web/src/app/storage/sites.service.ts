@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { liveQuery } from 'dexie';
-import { SiteRecord, lookOf, type PageLook, type Slot } from '@bright-slot/core';
+import { SiteRecord, lookOf, siteOf, type PageColours, type PageLook, type Slot } from '@bright-slot/core';
 import { database } from './database';
 import { HouseStyleService } from './house-style.service';
 
@@ -12,7 +12,10 @@ export class Sites {
   /** Null until they were read. */
   readonly all = signal<readonly SiteRecord[] | null>(null);
   private readonly own = computed(() => lookOf(this.house.style()));
-  private readonly looks = computed(() => new Map((this.all() ?? []).map((s) => [s.address, s.look])));
+  /** The person's own sites look as their house style says. */
+  private readonly looks = computed(
+    () => new Map((this.all() ?? []).filter((s) => s.way.kind === 'stand-in').map((s) => [s.address, s.look])),
+  );
 
   /** Whether it is known what pages look like. */
   readonly known = computed(() => this.all() !== null && this.house.loaded());
@@ -39,9 +42,15 @@ export class Sites {
     return this.looks().get(slot.site) ?? this.own();
   }
 
-  /** Whether there is a site, asked of what is stored. */
-  async any(): Promise<boolean> {
-    return (await this.list()).length > 0;
+  /** The settings that every page of a slot's site has; null where there are none. */
+  standardOf(slot: Slot): PageColours | null {
+    const site = siteOf(slot, this.all() ?? []);
+    return site?.settings.find((s) => s.name === site.standard)?.colours ?? null;
+  }
+
+  /** Whether the stand-in is one of them, asked of what is stored. */
+  async standIn(): Promise<boolean> {
+    return (await this.list()).some((s) => s.way.kind === 'stand-in');
   }
 
   async put(site: SiteRecord): Promise<void> {

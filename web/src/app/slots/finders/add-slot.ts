@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject, input, linkedSignal, output } from '@angular/core';
+import { ActivatedRoute } from '@angular/router';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { freeSlotName, sizeText, type Slot, type SlotSet } from '@bright-slot/core';
 import { TextField } from '../../ui/text-field';
@@ -39,6 +40,8 @@ export class AddSlot {
   protected readonly name = linkedSignal(() => this.suggested());
   private readonly book = inject(SlotBook);
   private readonly snack = inject(MatSnackBar);
+  /** The site that its places are looked for. */
+  private readonly site = inject(ActivatedRoute).snapshot.queryParamMap.get('site')?.slice(0, 80) ?? '';
 
   protected async add(event: Event): Promise<void> {
     event.preventDefault();
@@ -50,6 +53,7 @@ export class AddSlot {
       const name = this.slots().length > 1 ? `${base}, ${slot.name}` : base;
       named.push({
         ...slot,
+        site: slot.site || this.site,
         id: crypto.randomUUID(),
         name: freeSlotName(name, [...(this.book.slots() ?? []), ...named]),
         dated,

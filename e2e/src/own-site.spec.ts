@@ -1,0 +1,281 @@
+import { mkdirSync, readFileSync, readdirSync, writeFileSync, chownSync } from 'node:fs';
+import { tmpdir, userInfo } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { PASSWORD, USER, apache, openSsh, type Real, type RealSsh } from '../../server/src/testing/servers';
+import { accessible } from './harness/accessible';
+import { root, startApp, type RunningApp } from './harness/app';
+import { Browser } from './harness/browser';
+
+let app: RunningApp;
+let browser: Browser;
+let web: Real;
+let ssh: RealSsh;
+
+/** A page of a shop's: its header is whatever stands at `name`, 940 × 198. */
+function page(name: string, picture: string): void {
+  writeFileSync(
+    join(web.folder, name),
+    `<!doctype html><title>Journal</title><style>body{margin:0;background:#f4f1ea;font:16px sans-serif}
+main{width:940px;margin:40px auto}.head{width:940px;height:198px;background:#8d9a92;overflow:hidden}.head img{display:block}
+h1{font-size:28px}</style><main><div class="head"><img src="${picture}" alt="" onerror="this.remove()"></div>
+<h1>The ash glaze, third firing</h1><p>The shelf nearest the burner came out a shade greener.</p></main>`,
+  );
+}
+
+beforeAll(async () => {
+  [app, web, ssh] = await Promise.all([startApp(), apache(), openSsh()]);
+  // Apache shows what comes by either way.
+  mkdirSync(join(web.folder, 'images'));
+  if (userInfo().uid === 0) chownSync(join(web.folder, 'images'), 33, 33);
+  page('journal.html', 'images/header.jpg');
+  page('classes.html', 'ssh/classes.jpg');
+  browser = await Browser.open({ reducedMotion: true });
+});
+afterAll(async () => {
+  await browser?.close();
+  await Promise.all([app?.stop(), web?.stop(), ssh?.stop()]);
+});
+
+const shop = (path: string) => `http://localhost:${web.port}/${path}`;
+const field = async (label: string, text: string) => {
+  const input = await browser.driver.wait(async () => {
+    for (const l of await browser.all('label.field'))
+      if ((await l.getText()).startsWith(label)) return l.findElement({ css: 'input' });
+    return null;
+  }, 5000);
+  await browser.fill(input!, text);
+};
+const chosen = (css: string) =>
+  browser.run<string>(`return document.querySelector('${css}')?.textContent.trim() ?? ''`);
+
+/** Measures the header on a screenshot of its page, and brings it into the book. */
+async function measure(at: string, name: string): Promise<void> {
+  const file = join(tmpdir(), `own-site-${process.pid}-${name}.png`);
+  await browser.press('Measure a place on a screenshot');
+  const [back] = await browser.driver.getAllWindowHandles();
+  await browser.driver.switchTo().newWindow('tab');
+  await browser.size(1280, 800);
+  await browser.go(at);
+  await browser.screenshot(file);
+  const box = await browser.run<{ x: number; y: number }>(
+    `const r = document.querySelector('.head').getBoundingClientRect(); return { x: r.x, y: r.y }`,
+  );
+  await browser.driver.close();
+  await browser.driver.switchTo().window(back!);
+  await browser.dropFiles('bs-shot-view', [
+    { name: `${name}.png`, type: 'image/png', base64: readFileSync(file).toString('base64') },
+  ]);
+  await browser.find('.sheet img');
+  const sheet = await browser.run<{ x: number; y: number; k: number }>(
+    `const img = document.querySelector('.sheet img'); const r = img.getBoundingClientRect(); return { x: r.x, y: r.y, k: r.width / img.naturalWidth }`,
+  );
+  await browser.drag(
+    { x: sheet.x + (box.x - 8) * sheet.k, y: sheet.y + (box.y - 8) * sheet.k },
+    { x: 956 * sheet.k, y: 214 * sheet.k },
+  );
+  await browser.seeText('940 × 198');
+  await field('Name', name);
+  await browser.press('Add to the book');
+  await browser.seeText('is in the book');
+}
+
+/** Puts a photo on the canvas that is open, and sends it. */
+async function sendFrom(photo: string, alt: string): Promise<void> {
+  await browser.dropFiles('bs-workbench-page', [
+    { name: photo, type: 'image/jpeg', base64: readFileSync(join(root, 'demo/pictures', photo)).toString('base64') },
+  ]);
+  await browser.find('[data-settled="true"]', 30_000);
+  await browser.saved();
+  await finish(alt);
+}
+
+async function finish(alt: string): Promise<void> {
+  await browser.press('Finish');
+  await browser.fill(await browser.find('bs-finish-panel textarea'), alt);
+  await browser.press('Put on the site');
+  // What the fit report found does not keep anyone from sending.
+  await browser.driver.wait(async () => {
+    const [dialog] = await browser.all('bs-findings-dialog');
+    if (dialog) await browser.press('Send it all the same');
+    return (await browser.all('bs-sent-note .sent strong')).length > 0;
+  }, 30_000);
+}
+
+/** What a visitor’s browser shows in the header. */
+async function header(at: string): Promise<Buffer> {
+  const [back] = await browser.driver.getAllWindowHandles();
+  await browser.driver.switchTo().newWindow('tab');
+  await browser.size(1280, 800);
+  await browser.go(at);
+  await browser.driver.wait(
+    () => browser.run<boolean>(`return [...document.images].every((i) => i.complete && i.naturalWidth > 0)`),
+    10_000,
+  );
+  const file = join(tmpdir(), `own-site-${process.pid}-header.png`);
+  await browser.screenshot(file);
+  const box = await browser.run<{ left: number; top: number; width: number; height: number }>(
+    `const r = document.querySelector('.head').getBoundingClientRect(); return { left: r.x, top: r.y, width: r.width, height: r.height }`,
+  );
+  await browser.driver.close();
+  await browser.driver.switchTo().window(back!);
+  return sharp(file).extract(box).removeAlpha().raw().toBuffer();
+}
+
+const pixels = async (file: string) => sharp(file).removeAlpha().raw().toBuffer();
+const worst = (a: Buffer, b: Buffer) => a.reduce((m, v, i) => Math.max(m, Math.abs(v - b[i]!)), 0);
+
+describe('a site of one’s own, by WebDAV', () => {
+  it('is set up, tried and kept', async () => {
+    await browser.go(`${app.app}/sites`);
+    const begun = Date.now();
+    await browser.press('Set up a site');
+    await field('Name', 'Mill journal');
+    await field('Address', `localhost:${web.port}`);
+    await field('Address of the folder', shop('images/'));
+    await field('Sign-in name', USER);
+    await field('Password', 'not it');
+    await browser.press('Try it');
+    await browser.seeText('did not take that name and password');
+    await field('Password', PASSWORD);
+    await browser.press('Try it');
+    await browser.seeText('It works.');
+    expect(readdirSync(join(web.folder, 'images'))).toEqual([]);
+    await accessible(browser);
+    await browser.press('Keep the site');
+    await browser.seeText('Which places does it have?');
+    expect(await chosen('.way')).toContain('by WebDAV to /images/');
+    console.log(`a site by WebDAV after ${((Date.now() - begun) / 1000).toFixed(1)} s, four presses and five fields`);
+  });
+
+  it('its header is measured from its page’s screenshot, and the page seen as it is', async () => {
+    await measure(shop('journal.html'), 'Journal header');
+    await browser.visit(`${app.app}/sites`);
+    await browser.find('section.page[aria-label="Journal header"]');
+    await browser.seeText('your screenshot');
+    // The page looks for one name.
+    await (await browser.find('aside details summary')).click();
+    await field('File name', 'header.jpg');
+    await browser.press('Keep');
+  });
+
+  it('a graphic is made, sent, and stands there byte for byte', async () => {
+    await browser.press('Start a graphic');
+    await browser.seeText('Nothing on the canvas yet');
+    await sendFrom('shelf.jpg', 'A shelf of jugs');
+    await browser.seeText('The file that was sent: the same bytes.');
+    const file = join(web.folder, 'images', 'header.jpg');
+    expect(await sharp(file).metadata()).toMatchObject({ format: 'jpeg', width: 940, height: 198 });
+    expect(readdirSync(join(web.folder, 'images'))).toEqual(['header.jpg']);
+    // As a visitor sees it, to the two levels by which decoders may differ.
+    expect(worst(await header(shop('journal.html')), await pixels(file))).toBeLessThanOrEqual(2);
+  });
+
+  it('next week it is replaced, what stood there is kept, and the first put back', async () => {
+    const file = join(web.folder, 'images', 'header.jpg');
+    const first = readFileSync(file);
+    // Puts the panel away.
+    await browser.press('Finish');
+    await sendFrom('tiles.jpg', 'Tiles of glaze tests');
+    expect(readFileSync(file).equals(first)).toBe(false);
+    await browser.visit(`${app.app}/sites`);
+    await (await browser.find('aside .earlier button')).click();
+    await browser.seeText('The page shows “header.jpg” as it was');
+    expect(readFileSync(file).equals(first)).toBe(true);
+  });
+
+  it('what somebody changed there is noticed on opening Sites, and kept when it is sent again', async () => {
+    const file = join(web.folder, 'images', 'header.jpg');
+    const sent = readFileSync(file);
+    const darker = await sharp(sent).linear(0.7, 0).jpeg({ quality: 95 }).toBuffer();
+    writeFileSync(file, darker);
+    await browser.visit(`${app.app}/slots`);
+    await browser.visit(`${app.app}/sites`);
+    await browser.seeText('30 % darker than what was sent.');
+    await accessible(browser);
+    await browser.press('Send it again');
+    await browser.driver.wait(() => readFileSync(file).equals(sent), 15_000);
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return document.querySelector('aside .earlier')?.textContent.includes('theirs') ?? false`,
+        ),
+      10_000,
+    );
+    writeFileSync(file, await sharp(sent).jpeg({ quality: 60 }).toBuffer());
+    await browser.press('Look again');
+    await browser.seeText('Re-encoded by the site');
+    await browser.driver.wait(async () => (await browser.all('aside [disabled]')).length === 0, 5000);
+  });
+
+  it('nothing of the password stands in what is stored, in a backup, or on the server’s disk', async () => {
+    const stored = await browser.run<string>(
+      `return new Promise((done) => { const open = indexedDB.open('bright-slot'); open.onsuccess = async () => {
+         const db = open.result; const all = {};
+         for (const name of db.objectStoreNames) all[name] = await new Promise((got) => { const r = db.transaction(name).objectStore(name).getAll(); r.onsuccess = () => got(r.result); });
+         db.close(); done(JSON.stringify([all, { ...localStorage }, { ...sessionStorage }])); }; })`,
+    );
+    expect(stored).toContain('Mill journal');
+    expect(stored).not.toContain(PASSWORD);
+    const walk = (folder: string): string[] =>
+      readdirSync(folder, { withFileTypes: true }).flatMap((f) =>
+        f.isDirectory() ? walk(join(folder, f.name)) : [join(folder, f.name)],
+      );
+    for (const f of walk(app.data)) expect(readFileSync(f).includes(PASSWORD)).toBe(false);
+  });
+});
+
+describe('a site of one’s own, by SFTP', () => {
+  it('is set up: the key of the server is shown and agreed to once', async () => {
+    await browser.visit(`${app.app}/sites`);
+    const begun = Date.now();
+    await browser.press('A site');
+    await field('Name', 'Mill classes');
+    await field('Address', 'classes.example');
+    await browser.press('SFTP');
+    await field('Host', 'localhost');
+    await field('Port', String(ssh.port));
+    await field('Sign-in name', ssh.user);
+    await field('Folder', `${web.folder}/ssh`);
+    await (await browser.find('bs-secret-fields summary')).click();
+    await browser.run(
+      `const t = document.querySelector('bs-secret-fields textarea'); t.value = arguments[0]; t.dispatchEvent(new Event('input'))`,
+      ssh.key,
+    );
+    await field('Visitors find it at', shop('ssh/'));
+    await browser.press('Try it');
+    await browser.seeText(ssh.print);
+    await browser.press('It is the right key');
+    await browser.seeText('It works.');
+    await browser.press('Keep the site');
+    await browser.seeText('Which places does it have?');
+    console.log(`a site by SFTP after ${((Date.now() - begun) / 1000).toFixed(1)} s, six presses and seven fields`);
+  });
+
+  it('a header is measured, made and sent under a name of its own; taken down, and put back', async () => {
+    await measure(shop('classes.html'), 'Classes header');
+    await browser.visit(`${app.app}/sites`);
+    await browser.press('Mill classes');
+    await browser.press('Start a graphic');
+    await browser.seeText('Nothing on the canvas yet');
+    await sendFrom('wheel.jpg', 'Hands at the wheel');
+    const [name] = readdirSync(join(web.folder, 'ssh'));
+    expect(name).toMatch(/^classes-header-\d{4}-\d\d-\d\da\.jpg$/);
+    await browser.seeText(shop(`ssh/${name}`));
+    await browser.seeText('The file that was sent: the same bytes.');
+    await browser.visit(`${app.app}/sites`);
+    await browser.press('Mill classes');
+    await browser.press(`Take down ${name}`);
+    await browser.seeText('is taken away there');
+    expect(readdirSync(join(web.folder, 'ssh'))).toEqual([]);
+    await (await browser.find('aside .earlier button')).click();
+    await browser.seeText('is at its address again');
+    expect(readdirSync(join(web.folder, 'ssh'))).toEqual([name]);
+  });
+
+  it('no problem of the page was left unsaid', async () => {
+    // What the shop’s own page misses is the shop’s.
+    expect((await browser.errors()).filter((e) => !e.startsWith(shop('')))).toEqual([]);
+    expect(await browser.violations()).toEqual([]);
+  });
+});

@@ -1,0 +1,380 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import {
+  bad,
+  finalAddress,
+  good,
+  identify,
+  isFileFormat,
+  isOpen,
+  liveOf,
+  nextFreeName,
+  passes,
+  waitBefore,
+  wayCan,
+  type Live,
+  type Looked,
+  type OpenWay,
+  type PageColours,
+  type Refusal,
+  type Result,
+  type Secret,
+  type SentFile,
+  type SiteRecord,
+  type Slot,
+} from '@bright-slot/core';
+import { firstValueFrom } from 'rxjs';
+import { RelayClient } from '../connector/relay-client';
+import { Vault } from '../connector/vault';
+import { LONGEST, PixelsService } from '../pixels/pixels.service';
+import { sha256 } from '../storage/hash';
+import { SentFiles } from '../storage/sent-files.service';
+import { SignInDialog, type SigningIn } from './sign-in-dialog';
+
+/** A file that is to stand in a place of a site. */
+export interface ToSend {
+  readonly slot: Slot;
+  readonly blob: Blob;
+  readonly name: string;
+  readonly alt: string;
+  readonly graphic: { readonly id: string; readonly name: string; readonly state: string };
+  readonly colours: PageColours | null;
+}
+
+/** How far a file is: a share, and whether it waits to be tried again. */
+export interface UnderWay {
+  readonly share: number;
+  readonly waits: boolean;
+  readonly tries: number;
+}
+
+const MOST_TRIES = 4;
+const cancelled = bad('cancelled', 'It was called off; nothing of it is on the site.');
+
+/** Sends files to sites of the person's, one after another at each, and looks at what visitors are shown. */
+@Injectable({ providedIn: 'root' })
+export class SiteSending {
+  private readonly relay = inject(RelayClient);
+  private readonly vault = inject(Vault);
+  private readonly files = inject(SentFiles);
+  private readonly pixels = inject(PixelsService);
+  private readonly dialogs = inject(MatDialog);
+  /** By the id of the file. */
+  readonly going = signal<ReadonlyMap<string, UnderWay>>(new Map());
+  /** What a visitor was shown when it was last looked, by the id of the file; for this visit. */
+  readonly seen = signal<ReadonlyMap<string, Blob>>(new Map());
+  private readonly stops = new Map<string, AbortController>();
+  /** What each site is busy with: one thing after another. */
+  private readonly tails = new Map<string, Promise<unknown>>();
+
+  /** What signs in: known, or asked for; null where the person would rather not. */
+  private async secret(site: SiteRecord, why = ''): Promise<Secret | null> {
+    const known = why ? null : this.vault.of(site.id);
+    if (known) return known;
+    const { way } = site;
+    if (way.kind === 'form' && !way.user && !way.secretField) return { password: '', key: '' };
+    const data: SigningIn = { site, locked: !why && (await this.vault.locked(site.id)), why };
+    const ref = this.dialogs.open<SignInDialog, SigningIn, Secret | null>(SignInDialog, { width: '460px', data });
+    return (await firstValueFrom(ref.afterClosed())) ?? null;
+  }
+
+  /** Does something signed in; asks once more where the password was refused. */
+  private async signedIn<T>(
+    site: SiteRecord,
+    work: (way: OpenWay, secret: Secret) => Promise<Result<T, Refusal>>,
+  ): Promise<Result<T, Refusal>> {
+    const { way } = site;
+    if (!isOpen(way)) return bad('by-hand', 'Files do not go to this site by themselves.');
+    for (let why = ''; ;) {
+      const secret = await this.secret(site, why);
+      if (!secret) return cancelled;
+      const done = await work(way, secret);
+      if (done.ok || done.problem.code !== 'sign-in') return done;
+      why = done.problem.message;
+    }
+  }
+
+  /** Names that are taken there: as the site says where it can and we are signed in, else as far as is known here. */
+  async names(site: SiteRecord): Promise<ReadonlySet<string>> {
+    const known = (await this.files.of(site.id)).filter((f) => f.state !== 'failed').map((f) => f.name);
+    const secret = this.vault.of(site.id);
+    const { way } = site;
+    if (!secret || !isOpen(way) || !wayCan(way).list) return new Set(known);
+    const there = await this.relay.run({ do: 'names', way, secret });
+    return new Set([...known, ...(there.ok ? (there.value.names ?? []) : [])]);
+  }
+
+  /** The name that a place holds on to; null where each file has a name of its own. */
+  heldName(site: SiteRecord, slot: string): string | null {
+    return wayCan(site.way).replace || site.way.kind === 'by-hand' ? (site.holds[slot] ?? null) : null;
+  }
+
+  /** Sends a file to stand in a place. What it takes the place of is fetched and kept before. */
+  async send(site: SiteRecord, what: ToSend): Promise<Result<SentFile, Refusal>> {
+    const facts = identify(new Uint8Array(await what.blob.arrayBuffer()), what.name);
+    if (!facts.ok) return facts;
+    const { type, width, height } = facts.value;
+    if (!isFileFormat(type)) return bad('type', 'Sites are sent JPEG, PNG or WebP.');
+    const held = this.heldName(site, what.slot.id);
+    const name = held ?? what.name;
+    const file: SentFile = {
+      version: 1,
+      id: crypto.randomUUID(),
+      site: site.id,
+      slot: what.slot.id,
+      name,
+      address: finalAddress(site.way, name) ?? '',
+      state: 'waiting',
+      shown: false,
+      at: new Date().toISOString(),
+      type,
+      width,
+      height,
+      bytes: what.blob.size,
+      sha256: await sha256(await what.blob.arrayBuffer()),
+      alt: what.alt,
+      colours: what.colours,
+      graphic: what.graphic,
+      over: null,
+      live: null,
+      problem: null,
+    };
+    await this.files.add(file, what.blob);
+    return this.deliver(site, file, what.blob);
+  }
+
+  /** Sends what waited or failed once more. */
+  async again(site: SiteRecord, file: SentFile): Promise<Result<SentFile, Refusal>> {
+    const blob = await this.files.blob(file.id);
+    return blob
+      ? this.deliver(site, file, blob)
+      : bad('gone', 'Its file is no longer kept here. Send the graphic anew.');
+  }
+
+  /** By hand: the file was given to the person; where it is shown is told afterwards. */
+  private async byHand(site: SiteRecord, file: SentFile): Promise<Result<SentFile, Refusal>> {
+    await this.files.change(file.id, { state: 'sent', at: new Date().toISOString() });
+    await this.files.show(file.slot, site.id, file.id);
+    return good({ ...file, state: 'sent', shown: true });
+  }
+
+  private deliver(site: SiteRecord, file: SentFile, blob: Blob): Promise<Result<SentFile, Refusal>> {
+    if (site.way.kind === 'by-hand') return this.byHand(site, file);
+    return this.inTurn(site.id, async () => {
+      const stop = new AbortController();
+      this.stops.set(file.id, stop);
+      this.tell(file.id, { share: 0, waits: false, tries: 0 });
+      try {
+        const done = await this.delivered(site, file, blob, stop.signal);
+        if (!done.ok) {
+          const gone = done.problem.code === 'cancelled' || done.problem.code === 'name-taken';
+          if (gone) await this.files.remove(file.id);
+          else await this.files.change(file.id, { state: 'failed', problem: done.problem.message.slice(0, 400) });
+        }
+        return done;
+      } finally {
+        this.stops.delete(file.id);
+        this.tell(file.id, null);
+      }
+    });
+  }
+
+  private async delivered(
+    site: SiteRecord,
+    file: SentFile,
+    blob: Blob,
+    signal: AbortSignal,
+  ): Promise<Result<SentFile, Refusal>> {
+    const held = this.heldName(site, file.slot) === file.name;
+    const before = held ? await this.found(site, file, signal) : good(null);
+    if (!before.ok) return before;
+    const token = file.id.replaceAll('-', '');
+    const sent = await this.signedIn(site, async (way, secret) => {
+      for (let tries = 0; ; tries++) {
+        const over = before.value?.sha256 ?? null;
+        const ask = { do: 'send', way, secret, name: file.name, over, token } as const;
+        const done = await this.relay.run(ask, {
+          file: blob,
+          signal,
+          line: (l) => {
+            if (l.at === 'progress') this.tell(file.id, { share: l.sent / Math.max(1, l.total), waits: false, tries });
+          },
+        });
+        if (done.ok || !passes(done.problem.code) || tries + 1 >= MOST_TRIES || signal.aborted) return done;
+        this.tell(file.id, { share: 0, waits: true, tries: tries + 1 });
+        await rest(waitBefore(tries), signal);
+        if (signal.aborted) return cancelled;
+      }
+    });
+    if (!sent.ok) {
+      if (sent.problem.code !== 'name-taken') return sent;
+      return {
+        ok: false,
+        problem: { ...sent.problem, next: nextFreeName(file.name, new Set([...(await this.names(site)), file.name])) },
+      };
+    }
+    const now: Partial<SentFile> = {
+      state: 'sent',
+      at: new Date().toISOString(),
+      address: sent.value.address ?? file.address,
+      over: before.value?.id ?? null,
+      problem: null,
+    };
+    await this.files.change(file.id, now);
+    await this.files.show(file.slot, site.id, file.id);
+    // What stood there under this name is there no more.
+    if (held)
+      for (const f of await this.files.of(site.id))
+        if (f.slot === file.slot && f.name === file.name && f.id !== file.id && f.state === 'sent')
+          await this.files.change(f.id, { state: 'down' });
+    const whole = { ...file, ...now, shown: true };
+    await this.look(site, whole);
+    return good(whole);
+  }
+
+  /** What stands at a name that is held on to, fetched and kept; null where nothing does. */
+  private async found(
+    site: SiteRecord,
+    file: SentFile,
+    signal: AbortSignal,
+  ): Promise<Result<SentFile | null, Refusal>> {
+    if (!isOpen(site.way)) return good(null);
+    const there = await this.relay.look(file.address, site.way.ownNetwork, true, signal);
+    if (!there.ok) return there;
+    const { blob, facts } = there.value;
+    if (facts.status === 404 || facts.status === 410) return good(null);
+    if (facts.status !== 200)
+      return bad(
+        'site',
+        `The site answers ${facts.status} for “${file.name}”, so what is there cannot be kept. Nothing was sent.`,
+      );
+    const bytes = await blob.arrayBuffer();
+    const hash = await sha256(bytes);
+    const known = (await this.files.of(site.id)).find(
+      (f) => f.slot === file.slot && f.name === file.name && f.sha256 === hash && f.id !== file.id,
+    );
+    if (known) return good(known);
+    const read = identify(new Uint8Array(bytes), file.name);
+    if (!read.ok || !isFileFormat(read.value.type))
+      return bad('other', `What stands at “${file.name}” is no picture, so nothing was sent over it. Check the name.`);
+    const { type, width, height } = read.value;
+    const theirs: SentFile = {
+      ...file,
+      id: crypto.randomUUID(),
+      state: 'sent',
+      at: new Date().toISOString(),
+      type,
+      width,
+      height,
+      bytes: bytes.byteLength,
+      sha256: hash,
+      alt: '',
+      colours: null,
+      graphic: null,
+      live: null,
+    };
+    await this.files.add(theirs, blob);
+    return good(theirs);
+  }
+
+  /** Looks at a file as a visitor, and notes what was found. */
+  async look(site: SiteRecord, file: SentFile, signal?: AbortSignal): Promise<Live | null> {
+    const { way } = site;
+    if (!file.address || way.kind === 'stand-in') return null;
+    const first = await this.relay.look(file.address, way.ownNetwork, false, signal);
+    const at = new Date().toISOString();
+    let live: Live;
+    if (!first.ok) live = { word: 'silent', said: first.problem.message.slice(0, 400), at };
+    else {
+      const { blob, facts } = first.value;
+      if (facts.status === 200) this.seen.update((all) => new Map(all).set(file.id, blob));
+      const hash = await sha256(await blob.arrayBuffer());
+      const looked = { status: facts.status, sha256: hash, age: facts.age, fresh: null, size: null, difference: null };
+      const all: Looked =
+        hash === file.sha256 && facts.status === 200 ? looked : await this.closely(way, file, blob, looked, signal);
+      const earlier = (await this.files.of(site.id)).filter((f) => f.id !== file.id).map((f) => f.sha256);
+      live = liveOf(file, all, at, earlier);
+    }
+    if (signal?.aborted) return null;
+    await this.files.change(file.id, { live });
+    return live;
+  }
+
+  /** What else is to be known where other bytes came: what lies behind caches, and how the pictures differ. */
+  private async closely(
+    way: SiteRecord['way'],
+    file: SentFile,
+    live: Blob,
+    looked: Looked,
+    signal?: AbortSignal,
+  ): Promise<Looked> {
+    const behind = await this.relay.look(file.address, 'ownNetwork' in way && way.ownNetwork, true, signal);
+    const fresh = behind.ok
+      ? { status: behind.value.facts.status, sha256: await sha256(await behind.value.blob.arrayBuffer()) }
+      : null;
+    const sent = await this.files.blob(file.id);
+    const compared =
+      sent && looked.status === 200
+        ? await this.pixels.files.within(LONGEST, { kind: 'compare-live', sent, live }, signal).catch(() => null)
+        : null;
+    return { ...looked, fresh, size: compared?.size ?? null, difference: compared?.difference ?? null };
+  }
+
+  /** Takes a file away from its site; it stays here, so that it can be put back. */
+  async takeDown(site: SiteRecord, file: SentFile): Promise<Result<unknown, Refusal>> {
+    if (!wayCan(site.way).remove)
+      return bad('cannot', 'This way in removes nothing. Take the file away there yourself.');
+    return this.inTurn(site.id, async () => {
+      const done = await this.signedIn(site, (way, secret) =>
+        this.relay.run({ do: 'remove', way, secret, name: file.name, address: file.address }),
+      );
+      if (done.ok) await this.files.change(file.id, { state: 'down', shown: false, live: null });
+      return done;
+    });
+  }
+
+  /** Makes an earlier file what its place shows: sent again where it is no longer there. */
+  async putBack(site: SiteRecord, file: SentFile): Promise<Result<SentFile, Refusal>> {
+    const held = this.heldName(site, file.slot) === file.name;
+    if (file.state === 'sent' && !held) {
+      await this.files.show(file.slot, site.id, file.id);
+      await this.look(site, file);
+      return good(file);
+    }
+    const blob = await this.files.blob(file.id);
+    if (!blob) return bad('gone', 'Its file is no longer kept here. Send the graphic anew.');
+    return this.deliver(site, file, blob);
+  }
+
+  cancel(id: string): void {
+    this.stops.get(id)?.abort();
+  }
+
+  private tell(id: string, state: UnderWay | null): void {
+    this.going.update((all) => {
+      const next = new Map(all);
+      if (state) next.set(id, state);
+      else next.delete(id);
+      return next;
+    });
+  }
+
+  /** One thing after another at each site. */
+  private inTurn<T>(site: string, work: () => Promise<T>): Promise<T> {
+    const turn = (this.tails.get(site) ?? Promise.resolve()).then(work, work);
+    this.tails.set(
+      site,
+      turn.catch(() => undefined),
+    );
+    return turn;
+  }
+}
+
+const rest = (ms: number, signal: AbortSignal) =>
+  new Promise<void>((go) => {
+    const timer = setTimeout(go, ms);
+    signal.addEventListener('abort', () => {
+      clearTimeout(timer);
+      go();
+    });
+  });

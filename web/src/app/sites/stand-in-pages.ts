@@ -1,0 +1,134 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { RouterLink } from '@angular/router';
+import { shotWidth, sizeText, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
+import { Icon } from '../ui/icon';
+import { slotUnder } from '../ui/dropped';
+import { FileDrop } from '../ui/file-drop';
+import { MakeGraphic } from '../document/make-graphic';
+import { PageLikeness, type Likeness } from '../page/page-likeness';
+import { OwnPages } from '../storage/own-pages.service';
+import { SlotBook } from '../storage/slot-book.service';
+import { SiteClient } from '../connector/site-client';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { whenText } from '../ui/when';
+
+interface SlotOnPage {
+  readonly slot: Slot;
+  readonly now: SentPicture | null;
+  readonly first: string | null;
+  readonly earlier: readonly SentPicture[];
+}
+
+interface PageCard {
+  readonly page: SitePage;
+  readonly likeness: Likeness;
+  readonly width: number;
+  readonly slots: readonly SlotOnPage[];
+}
+
+/** What a likeness is seen through, CSS px. */
+const WINDOW = { width: 380, height: 252 };
+
+/** The demo's site: its pages, what each slot shows now, and what it showed before, as the site itself says. */
+@Component({
+  selector: 'bs-stand-in-pages',
+  imports: [Icon, PageLikeness, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  hostDirectives: [FileDrop],
+  templateUrl: './stand-in-pages.html',
+  styleUrl: './stand-in-pages.scss',
+})
+export class StandInPages {
+  private readonly client = inject(SiteClient);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly snack = inject(MatSnackBar);
+  private readonly maker = inject(MakeGraphic);
+  private readonly book = inject(SlotBook);
+  private readonly ownPages = inject(OwnPages);
+  protected readonly site = signal<Site | null>(null);
+  protected readonly problem = signal('');
+  /** Slot whose change is under way. */
+  protected readonly busy = signal<string | null>(null);
+  /** Graphics that are still here, so that the others are named without a link. */
+  protected readonly known = signal<ReadonlySet<string>>(new Set());
+  protected readonly when = whenText;
+  protected readonly size = sizeText;
+  protected readonly windowHeight = WINDOW.height;
+  protected readonly windowWidth = WINDOW.width;
+
+  protected readonly cards = computed<PageCard[]>(() =>
+    (this.site()?.pages ?? []).map((page) => {
+      const slots = page.slots;
+      const [first] = slots;
+      const own = first && slots.length === 1 ? this.ownPages.shown(first.slot.id, 'desktop') : null;
+      const width = own ? shotWidth(own.shot) : Math.max(720, ...slots.map((s) => s.slot.shownWidth + 64));
+      const content = {
+        set: page.set,
+        own,
+        colours: slots.find((s) => s.now?.colours)?.now?.colours ?? null,
+        slots: slots.map(({ slot, now, first }) => ({
+          slot,
+          picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,
+        })),
+      };
+      return { page, slots, width, likeness: { kind: page.kind, content, look: this.site()!.look } };
+    }),
+  );
+
+  protected scale(card: PageCard): string {
+    return `scale(${WINDOW.width / card.width})`;
+  }
+
+  constructor() {
+    inject(FileDrop).files.subscribe(({ files, event }) => void this.dropped(files, event));
+    void this.reload();
+    void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.id))));
+  }
+
+  protected async reload(): Promise<void> {
+    const site = await this.client.site();
+    if (site.ok) this.site.set(site.value);
+    this.problem.set(site.ok ? '' : site.problem.message);
+  }
+
+  /** A picture on a place begins a graphic for it. */
+  private async dropped(files: readonly File[], event: DragEvent): Promise<void> {
+    const id = slotUnder(event);
+    const on = this.cards().flatMap((c) => c.slots.filter((s) => s.slot.id === id))[0];
+    if (on) await this.start(on, files);
+    else this.problem.set('Drop a picture on one of the places, and a graphic for it is begun.');
+  }
+
+  /** A graphic for a place, at its slot as the book has it now. */
+  protected async start({ slot }: SlotOnPage, files: readonly File[] = []): Promise<void> {
+    const made = await this.maker.forSlot(this.book.byId().get(slot.id) ?? slot, files);
+    if (!made.ok) this.problem.set(made.problem.message);
+  }
+
+  protected async takeDown({ slot, now }: SlotOnPage): Promise<void> {
+    if (!now) return;
+    if (await this.show(slot.id, null))
+      this.snack
+        .open(`“${now.name}” is taken down from ${slot.name}.`, 'Undo')
+        .onAction()
+        .subscribe(() => void this.show(slot.id, now.id));
+  }
+
+  protected async putBack({ slot, now }: SlotOnPage, picture: SentPicture): Promise<void> {
+    if (await this.show(slot.id, picture.id))
+      this.snack
+        .open(`${slot.name} shows “${picture.name}” again.`, 'Undo')
+        .onAction()
+        .subscribe(() => void this.show(slot.id, now?.id ?? null));
+  }
+
+  private async show(slot: string, picture: string | null): Promise<boolean> {
+    this.busy.set(slot);
+    const answer = await this.client.show(slot, picture);
+    if (answer.ok) await this.reload();
+    else this.problem.set(answer.problem.message);
+    this.busy.set(null);
+    return answer.ok;
+  }
+}
