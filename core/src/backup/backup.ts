@@ -22,10 +22,13 @@ export const entries = {
   sites: 'sites.ndjson',
   sets: 'sets.ndjson',
   ownPages: 'own-pages.ndjson',
+  /** Files that were sent to sites; what signs in there is in no backup. */
+  sent: 'sent.ndjson',
   /** The steps of the graphic that stands in line `at` (from 0) of the list. */
   steps: (at: number) => `graphics/${String(at + 1).padStart(6, '0')}.ndjson`,
   asset: (hash: string) => `assets/${hash}`,
   font: (hash: string) => `fonts/${hash}`,
+  sentFile: (id: string) => `sent/${id}`,
 } as const;
 
 /** A graphic's place in its own history, and the entry with its steps. */

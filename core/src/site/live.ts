@@ -230,6 +230,6 @@ function agedText(seconds: number): string {
         : seconds < 129_600
           ? [seconds / 3600, 'hour']
           : [seconds / 86_400, 'day'];
-  const whole = Math.round(n as number);
+  const whole = Math.round(n);
   return `${whole} ${unit}${whole === 1 ? '' : 's'}`;
 }

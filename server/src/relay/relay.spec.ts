@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import type { RelayAsk, RelayLine, WayIn } from '@bright-slot/core';
 import { Relay } from './relay';
-import { WayProblem, asProblem } from './remote';
+import { asProblem } from './remote';
 import {
   PASSWORD,
   USER,

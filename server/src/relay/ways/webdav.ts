@@ -1,4 +1,4 @@
-import { AuthType, createClient, type FileStat, type ResponseDataDetailed, type WebDAVClient } from 'webdav';
+import { AuthType, createClient, type ResponseDataDetailed, type WebDAVClient } from 'webdav';
 import { asFolder, type WayIn } from '@bright-slot/core';
 import { agents } from '../net';
 import { told } from '../told';

@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import { LookFacts, Refusal, RelayLine, bad, good, type Problem, type RelayAsk, type Result } from '@bright-slot/core';
 
 type Line<K extends RelayLine['at']> = Extract<RelayLine, { at: K }>;
-export type RelayProblem = Problem & Omit<Line<'problem'>, 'at' | 'code' | 'message'>;
+export type RelayProblem = Problem & Partial<Omit<Line<'problem'>, 'code' | 'message'>>;
 export type RelayDone = Line<'done'>;
 
 export interface Found {
@@ -38,8 +38,8 @@ export class RelayClient {
       }
       if (end?.at === 'done') return good(end);
       if (end?.at !== 'problem') return bad('cut-off', 'The answer broke off. Try again.');
-      const { at: _, ...problem } = end;
-      return { ok: false, problem };
+      const { code, message, ...more } = end;
+      return { ok: false, problem: { code, message, ...more } };
     } catch {
       return signal?.aborted ? stopped : away;
     }

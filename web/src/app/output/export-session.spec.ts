@@ -160,7 +160,7 @@ it('asks for a description where there is none, and sends nothing when that is c
   await out.send();
   expect(sent[0]).toMatchObject({ alt: 'A shelf of pots', slot: 'blog-header', graphic: { id: 'g' } });
   expect(frame()!.export.alt).toBe('A shelf of pots');
-  expect(out.visitorAddress()).toBe('https://site.example/blog');
+  expect(out.sent()?.visitor).toBe('https://site.example/blog');
   expect(noted).toMatchObject([{ to: 'site' }]);
   expect(frozen).toEqual(['g']);
 });

@@ -233,7 +233,7 @@ export class OwnSite {
   protected async hold(slot: Slot, typed: string): Promise<void> {
     const name = typed.trim();
     const site = this.site();
-    const { [slot.id]: _, ...holds } = site.holds;
+    const holds = Object.fromEntries(Object.entries(site.holds).filter(([id]) => id !== slot.id));
     if (name && !/^[^/\\]+\.(jpe?g|png|webp)$/i.test(name)) {
       this.problem.set('A file name the page looks for ends in .jpg, .png or .webp, and has no slash in it.');
       return;

@@ -12,6 +12,7 @@ import {
   type Graphic,
   type OwnPage,
   type Step,
+  type SentFile,
 } from '@bright-slot/core';
 import { Database } from '../database';
 import { HistoryStore } from '../history-store';
@@ -181,6 +182,50 @@ it('reads what version 1 wrote: one list, a graphic’s steps as one array', asy
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 1, same: 0, pictures: 1, left: [] });
   expect(await other.settings.get('house-style')).toMatchObject({ value: { business: 'Ottermill' } });
+});
+
+it('files that were sent come back by their bytes; what signs in at sites is in no backup', async () => {
+  const bytes = new TextEncoder().encode('a file that was sent');
+  const file = (id: string, digest: string): SentFile => ({
+    version: 1,
+    id,
+    site: 's',
+    slot: 'header',
+    name: `${id}.jpg`,
+    address: `https://shop.example/${id}.jpg`,
+    state: 'sent',
+    shown: true,
+    at: '2026-11-29T10:00:00Z',
+    type: 'jpeg',
+    width: 4,
+    height: 3,
+    bytes: bytes.length,
+    sha256: digest,
+    alt: '',
+    colours: null,
+    graphic: null,
+    over: null,
+    live: null,
+    problem: null,
+  });
+  const digest = await sha256(bytes);
+  await db.sent.bulkAdd([
+    { ...file('whole', digest), blob: new Blob([bytes]) },
+    { ...file('torn', 'a'.repeat(64)), blob: new Blob([bytes]) },
+  ]);
+  const kept = new TextEncoder().encode('kept under a passphrase');
+  await db.secrets.add({ site: 's', rounds: 600_000, salt: kept, iv: kept, sealed: kept });
+  const zip = await zipOf();
+  const text = Object.entries(unzipSync(zip)).map(([name, data]) => name + new TextDecoder().decode(data));
+  expect(text.join()).toContain('whole.jpg');
+  for (const never of ['secrets', 'passphrase', '600000']) expect(text.join()).not.toContain(never);
+  const other = fresh('other');
+  expect((await bring(zip, other)).left).toEqual(['the file “torn.jpg” that was sent']);
+  expect(await other.sent.toCollection().primaryKeys()).toEqual(['whole']);
+  expect(await (await other.sent.get('whole'))!.blob.text()).toBe('a file that was sent');
+  await other.settings.put({ key: 'bringing-back/sent/whole', value: 'whole' });
+  expect(await undoBringing(other)).toBe(true);
+  expect(await other.sent.count()).toBe(0);
 });
 
 it('pages of slots come back with their screenshots, what is known here stays, and what is torn is named', async () => {

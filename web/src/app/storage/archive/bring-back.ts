@@ -6,6 +6,7 @@ import {
   MOST_FONT_BYTES,
   OwnPage,
   SLOT_VERSION,
+  SentFile,
   SiteRecord,
   SlotSet,
   Slot,
@@ -134,19 +135,22 @@ class Bringing {
 
   /** Goes through a list; one that is damaged in its middle gives what stands before that. */
   private async through(
-    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'sites' | 'ownPages',
+    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'sites' | 'ownPages' | 'sent',
     take: (value: unknown) => Promise<void>,
   ) {
     try {
       for await (const value of listed(
         this.zip,
         entries[list],
-        list === 'sets' || list === 'sites' || list === 'ownPages' ? undefined : this.head.old?.[list],
+        list === 'graphics' || list === 'assets' || list === 'slots' || list === 'fonts'
+          ? this.head.old?.[list]
+          : undefined,
       ))
         await take(value);
     } catch (error) {
       if (!(error instanceof EntryRefused)) throw error;
-      this.leave(`the rest of the list of ${list === 'assets' ? 'pictures' : list === 'ownPages' ? 'pages' : list}`);
+      const called = { assets: 'pictures', ownPages: 'pages', sent: 'files that were sent' };
+      this.leave(`the rest of the list of ${list in called ? called[list as keyof typeof called] : list}`);
     }
   }
 
@@ -371,6 +375,25 @@ class Bringing {
     });
   }
 
+  /** Files that were sent to sites, each by its bytes. */
+  async sent(): Promise<void> {
+    const { db, zip } = this;
+    await this.through('sent', async (value) => {
+      const read = SentFile.safeParse(value);
+      const called = `the file ${calledIn(value, 'without a name')} that was sent`;
+      if (!read.success) return this.leave(called);
+      const file = read.data;
+      if (await db.sent.where('id').equals(file.id).count()) return;
+      const bytes = await zip.bytes(entries.sentFile(file.id), MOST_BYTES);
+      if (!bytes || (await sha256(bytes)) !== file.sha256) return this.leave(called);
+      const blob = new Blob([bytes], { type: pictureFormats[file.type].mime });
+      await db.transaction('rw', db.sent, db.settings, async () => {
+        await db.sent.add({ ...file, blob });
+        await db.settings.put(mark('sent', file.id));
+      });
+    });
+  }
+
   async houseStyle(): Promise<void> {
     const { houseStyle } = this.head;
     if (houseStyle === null || houseStyle === undefined) return;
@@ -424,6 +447,7 @@ export async function bringBack(
       await bringing.sets();
       await bringing.sites();
       await bringing.pages();
+      await bringing.sent();
       await bringing.houseStyle();
       await settleBringing(db);
     } catch (error) {

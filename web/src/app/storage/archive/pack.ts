@@ -94,6 +94,15 @@ export async function pack(progress: (done: number, of: number) => void, db = da
       left.push(`the font ${calledIn(facts, 'without a name')}`);
     }
   await zip.lines(entries.fonts, each(fonts));
+  const sent: unknown[] = [];
+  for (const { blob, ...facts } of await db.sent.toArray())
+    try {
+      await zip.blob(entries.sentFile(facts.id), blob, true);
+      sent.push(facts);
+    } catch {
+      left.push(`the file ${calledIn(facts, 'without a name')} that was sent`);
+    }
+  await zip.lines(entries.sent, each(sent));
   await zip.lines(entries.sets, each((await db.sets.toArray()) as unknown[]));
   await zip.lines(entries.ownPages, each((await db.ownPages.toArray()) as unknown[]));
   await zip.lines(entries.sites, each((await db.sites.toArray()) as unknown[]));
