@@ -55,7 +55,10 @@ try {
       siteOrigin,
     );
     const fonts = `${root}/dist/web/browser/type-web`;
-    await listen(siteServer({ site, store, demo: folder, fonts, appOrigin, siteOrigin }), sitePort);
+    await listen(
+      siteServer({ site, store, demo: folder, files: `${data}/site/files`, fonts, appOrigin, siteOrigin }),
+      sitePort,
+    );
   }
   const own = demo ? { siteOrigin, demo: demoFile } : { siteOrigin: '' };
   await listen(appServer({ web: `${root}/dist/web/browser`, appOrigin, ...own }), port);

@@ -20,7 +20,15 @@ let site: Express;
 
 const played = { record: pottery.site, slots: pottery.slots, sets: pottery.sets, first: join(demo, 'site') };
 const over = (store: SiteStore) =>
-  siteServer({ site: standIn(played, store, siteOrigin), store, demo, fonts: demo, appOrigin, siteOrigin });
+  siteServer({
+    site: standIn(played, store, siteOrigin),
+    store,
+    demo,
+    files: join(folder, 'files'),
+    fonts: demo,
+    appOrigin,
+    siteOrigin,
+  });
 async function open(): Promise<Express> {
   return over(await openSiteStore(folder));
 }

@@ -5,6 +5,7 @@ import {
   isNamedLocal,
   isOpen,
   mayUse,
+  wayCan,
   type OpenWay,
   type RelayAsk,
   type RelayLine,
@@ -14,7 +15,7 @@ import {
 } from '@bright-slot/core';
 import { fetchWhole, type Answer } from './ask';
 import { type Reach } from './net';
-import { MOST_FETCHED, WayProblem, asProblem, changedThere, type Entering, type Remote } from './remote';
+import { MOST_FETCHED, WayProblem, asProblem, changedThere, nameTaken, type Entering, type Remote } from './remote';
 import { ftp } from './ways/ftp';
 import { form, micropub } from './ways/posted';
 import { sftp } from './ways/sftp';
@@ -204,7 +205,7 @@ export class Relay {
       const said = await this.within(ask, either, async (remote) => {
         if (ask.over !== null) await this.unchanged(remote, ask.name, ask.over);
         let told = 0;
-        return remote.write(ask.name, bytes, {
+        const where = await remote.write(ask.name, bytes, {
           part,
           over: ask.over !== null,
           progress: (sent) => {
@@ -214,6 +215,8 @@ export class Relay {
             tell({ at: 'progress', sent, total: bytes.length });
           },
         });
+        if (wayCan(ask.way).list) await this.ours(remote, ask.name, bytes);
+        return where;
       });
       return said ?? finalAddress(ask.way, ask.name)!;
     } catch (error) {
@@ -227,6 +230,15 @@ export class Relay {
     } finally {
       clearTimeout(still);
     }
+  }
+
+  /**
+   * Fails where something else stands there than what was just put: few servers look and rename in one step, so that of
+   * two who send at one moment the later may have taken the earlier's place. Who may not read is believed.
+   */
+  private async ours(remote: Remote, name: string, bytes: Buffer): Promise<void> {
+    const there = await remote.read(name).catch(() => null);
+    if (there && !there.equals(bytes)) throw nameTaken(name);
   }
 
   /** Fails where a file is not the one that was fetched and kept. */

@@ -6,8 +6,10 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import multer from 'multer';
 import * as z from 'zod';
-import { ShelfPicture, escapeHtml, families, pictureFormats } from '@bright-slot/core';
+import { PageColours, ShelfPicture, escapeHtml, families, pictureFormats } from '@bright-slot/core';
 import { hostGuard, nothingThere, permissions, said, sentences } from '../guard';
+import { doors } from './doors';
+import { FaultyWays } from './faults';
 import type { StandIn } from './stand-in';
 import type { SiteStore } from './store';
 
@@ -19,6 +21,8 @@ interface Options {
   store: SiteStore;
   /** Folder with the pictures of its shelf, and with what its pages showed at first. */
   demo: string;
+  /** Folder for the files that come by the doors of real sites. */
+  files: string;
   /** Folder with the type the pages use. */
   fonts: string;
   appOrigin: string;
@@ -38,7 +42,7 @@ const statuses = new Map([
 ]);
 
 /** The stand-in for the outside: a site's pages, its picture store and its photo shelf, on an origin of its own. */
-export function siteServer({ site, store, demo, fonts, appOrigin, siteOrigin }: Options): Express {
+export function siteServer({ site, store, demo, files, fonts, appOrigin, siteOrigin }: Options): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(hostGuard(siteOrigin));
@@ -80,6 +84,8 @@ export function siteServer({ site, store, demo, fonts, appOrigin, siteOrigin }: 
     cors({ origin: appOrigin, methods: ['GET', 'POST', 'PUT', 'DELETE'], allowedHeaders: ['Content-Type'] }),
   );
 
+  app.use(doors(files, siteOrigin, new FaultyWays()));
+
   app.get('/api/site', async (_request, response) => {
     response.setHeader('Cache-Control', 'no-store');
     response.json(await site.list());
@@ -107,6 +113,17 @@ export function siteServer({ site, store, demo, fonts, appOrigin, siteOrigin }: 
     const answer = id === null ? await site.withdraw(slot) : await site.show(slot, id);
     if (answer.ok) response.json({ shown: id });
     else response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
+  });
+
+  const Told = z.object({ page: z.string().max(200), colours: PageColours.nullable() });
+  app.put('/api/settings', express.json({ limit: '4kb' }), async (request, response) => {
+    const told = Told.safeParse(request.body);
+    if (!told.success || !site.paths.includes(told.data.page)) {
+      response.status(400).json(said('malformed', 'The site could not read those settings. Nothing was changed.'));
+      return;
+    }
+    await store.set(told.data.page, told.data.colours);
+    response.json(told.data);
   });
 
   app.get('/pictures/:id/:name', (request, response) => {

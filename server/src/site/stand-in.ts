@@ -60,11 +60,11 @@ export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteS
             return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
           }),
           set: setOf(ids),
-          // The page wears what was chosen for what it shows.
+          // The page wears what was chosen for what it shows, else what it was told to.
           colours:
             slotsOn(ids)
               .map((slot) => store.shown(slot.id)?.colours)
-              .find((c) => c !== undefined) ?? null,
+              .find((c) => c !== undefined) ?? store.settings(path),
         },
         record.look,
       );

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { readFile, rename, writeFile, mkdir } from 'node:fs/promises';
 import writeFileAtomic from 'write-file-atomic';
 import * as z from 'zod';
-import { SentPicture, endingFor } from '@bright-slot/core';
+import { PageColours, SentPicture, endingFor } from '@bright-slot/core';
 
 const StoredPicture = SentPicture.omit({ address: true });
 export type StoredPicture = z.infer<typeof StoredPicture>;
@@ -13,6 +13,8 @@ const SiteData = z.object({
   pictures: z.array(StoredPicture),
   /** Slot id → the picture it shows, or null. */
   shows: z.record(z.string(), z.string().nullable()),
+  /** A page's path → the colours it was told to have. */
+  settings: z.record(z.string(), PageColours).default({}),
 });
 type SiteData = z.infer<typeof SiteData>;
 
@@ -25,6 +27,9 @@ export interface SiteStore {
   /** Keeps a picture; null where its name is taken, or is being taken at this moment. */
   readonly add: (facts: Omit<StoredPicture, 'id' | 'sent'>, bytes: Uint8Array) => Promise<StoredPicture | null>;
   readonly show: (slot: string, id: string | null) => Promise<void>;
+  readonly settings: (path: string) => PageColours | null;
+  /** Tells a page which colours to have; null for its own. */
+  readonly set: (path: string, colours: PageColours | null) => Promise<void>;
   readonly fileOf: (picture: StoredPicture) => string;
 }
 
@@ -32,7 +37,7 @@ export interface SiteStore {
 export async function openSiteStore(folder: string): Promise<SiteStore> {
   const index = `${folder}/site.json`;
   await mkdir(`${folder}/pictures`, { recursive: true });
-  let data: SiteData = { version: 1, pictures: [], shows: {} };
+  let data: SiteData = { version: 1, pictures: [], shows: {}, settings: {} };
   if (existsSync(index)) {
     try {
       data = SiteData.parse(JSON.parse(await readFile(index, 'utf8')));
@@ -77,6 +82,12 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
     },
     async show(slot, id) {
       data = { ...data, shows: { ...data.shows, [slot]: id } };
+      await save();
+    },
+    settings: (path) => data.settings[path] ?? null,
+    async set(path, colours) {
+      const others = Object.entries(data.settings).filter(([p]) => p !== path);
+      data = { ...data, settings: Object.fromEntries(colours ? [...others, [path, colours]] : others) };
       await save();
     },
     fileOf,

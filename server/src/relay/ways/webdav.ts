@@ -64,6 +64,23 @@ export function webdav({ way, secret, reach, signal }: Entering<Way>): Remote {
         headers: { 'Content-Length': String(bytes.length) },
       }),
     );
+  /** Fails with the status where it was not done, also where that stands in a multi-status (RFC 4918, section 13). */
+  const move = async (from: string, to: string, over: boolean) => {
+    const address = new URL(encodeURIComponent(to), asFolder(way.address)).href;
+    const mark = over ? marks.get(to) : undefined;
+    const answer = await client.customRequest(path(from), {
+      method: 'MOVE',
+      signal,
+      headers: {
+        Destination: address,
+        Overwrite: over ? 'T' : 'F',
+        ...(mark ? { If: `<${address}> ([${mark}])` } : {}),
+      },
+    });
+    if (answer.status !== 207) return;
+    const failed = /HTTP\/1\.\d ([345]\d\d)/.exec(await answer.text())?.[1];
+    if (failed) throw Object.assign(new Error('not moved'), { status: Number(failed) });
+  };
   const remove = (name: string) =>
     there(() => client.deleteFile(path(name), { signal })).catch((error: unknown) => {
       throw statusOf(error) === null ? error : statusProblem(statusOf(error)!, 'remove files');
@@ -110,11 +127,7 @@ export function webdav({ way, secret, reach, signal }: Entering<Way>): Remote {
       if (!over && (await doing('look', () => head(name)))) throw nameTaken(name);
       await put(part, bytes, progress, true);
       try {
-        const mark = over ? marks.get(name) : undefined;
-        const headers = mark
-          ? { If: `<${new URL(encodeURIComponent(name), asFolder(way.address)).href}> ([${mark}])` }
-          : {};
-        await client.moveFile(path(part), path(name), { overwrite: over, signal, headers });
+        await move(part, name, over);
         return null;
       } catch (error) {
         await remove(part).catch(() => undefined);
