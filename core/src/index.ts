@@ -145,3 +145,4 @@ export * from './slot/measure/density';
 export * from './slot/measure/to-slot';
 export * from './slot/live';
 export * from './site/live';
+export * from './site/members';

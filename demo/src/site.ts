@@ -8,6 +8,7 @@ export const site: SiteRecord = {
   address: 'ottermill.example',
   way: { kind: 'stand-in' },
   holds: {},
+  members: {},
   settings: [],
   standard: null,
   order: [],

@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { PageLook } from '../page/look';
 import { PageColours } from '../page/colours';
 import { PageKind, type Slot } from '../slot/slot';
+import { Member } from './members';
 import { WayIn } from './way-in';
 
 export const SITE_VERSION = 2;
@@ -24,6 +25,8 @@ const Record2 = z.object({
   pages: z.array(z.object({ path: z.string().max(200), kind: PageKind, slots: z.array(id).max(50) })).max(200),
   /** By slot: the one file name that its page holds on to; the others are given a new name each time. */
   holds: z.record(id, z.string().min(1).max(200)).default({}),
+  /** By slot: the files that its page shows several of, in their order. */
+  members: z.record(id, z.array(Member).max(200)).default({}),
   /** Page settings kept under names, and which of them every page has that has none of its own. */
   settings: z.array(NamedSettings).max(50).default([]),
   standard: z.string().max(60).nullable().default(null),

@@ -4,6 +4,7 @@ import { SiteRecord, pagesOf, siteOf } from './site-record';
 import { shownIn, waitBefore, type SentFile } from './sent-file';
 import { Folder, WayIn, WebAddress, finalAddress, hostOf, isNamedLocal, isPlain, mayUse, wayText } from './way-in';
 import { RemoteName } from './relay';
+import { holdsSeveral, memberAt, membersWith, movedBy, rowFullText, sharesOf } from './members';
 import { neutralLook } from '../page/look';
 
 const photo = (name: string) => sharp(`${import.meta.dirname}/../../../demo/pictures/${name}.jpg`);
@@ -203,5 +204,40 @@ describe('a site', () => {
     const { now, earlier } = shownIn('header', files);
     expect([now?.id, earlier.map((f) => f.id)]).toEqual(['c', ['b', 'a']]);
     expect([0, 1, 2, 9].map(waitBefore)).toEqual([1000, 2000, 4000, 60_000]);
+  });
+});
+
+describe('places that show several', () => {
+  const member = (file: string, share = 1) => ({ file, label: '', share });
+  it('show each by its share', () => {
+    const pool = [member('a', 2), member('b', 1), member('c', 0), member('d', 1)];
+    expect(sharesOf(pool)).toEqual([0.5, 0.25, 0, 0.25]);
+    expect(sharesOf([member('a', 0), member('b', 0)])).toEqual([0.5, 0.5]);
+    // Ten thousand visitors, evenly: each is met as often as its share says.
+    const met = [0, 0, 0, 0];
+    for (let i = 0; i < 10_000; i++) met[memberAt(pool, i / 10_000)]!++;
+    expect(met).toEqual([5000, 2500, 0, 2500]);
+    expect([memberAt(pool, 0.99999999), memberAt([], 0.5), memberAt([member('a', 3), member('b', 0)], 1)]).toEqual([
+      3, -1, 0,
+    ]);
+  });
+  it('tell of the ninth of eight before it is sent, and keep an order', () => {
+    const row = { name: 'Menu', oneOfSeveral: false, rowShows: 8 };
+    expect([
+      holdsSeveral(row),
+      holdsSeveral({ ...row, oneOfSeveral: true }),
+      holdsSeveral({ ...row, rowShows: 1 }),
+    ]).toEqual(['row', 'random', null]);
+    expect(rowFullText(row, 7)).toBe('');
+    expect(rowFullText(row, 8)).toContain('shows 8, and 8 are there');
+    expect(rowFullText({ ...row, oneOfSeveral: true }, 12)).toBe('');
+    expect(movedBy(['a', 'b', 'c'], 2, -1)).toEqual(['a', 'c', 'b']);
+    expect([movedBy(['a', 'b'], 0, -3), movedBy(['a', 'b'], 0, 9), movedBy([], 0, 1)]).toEqual([
+      ['a', 'b'],
+      ['b', 'a'],
+      [],
+    ]);
+    const files = [{ id: 'b' }, { id: 'a' }] as SentFile[];
+    expect(membersWith([member('a'), member('gone'), member('b')], files).map((m) => m.file.id)).toEqual(['a', 'b']);
   });
 });

@@ -67,11 +67,22 @@ export class SiteClient {
 
   /** Shows a sent picture in a slot; null takes down what is shown. */
   show(slot: string, picture: string | null): Promise<Result<unknown>> {
-    return this.ask(
-      `/api/slots/${encodeURIComponent(slot)}`,
-      { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ picture }) },
-      z.unknown(),
-    );
+    return this.put(`/api/slots/${encodeURIComponent(slot)}`, { picture });
+  }
+
+  /** Tells a page which colours to have; null for its own. */
+  settings(page: string, colours: PageColours | null): Promise<Result<unknown>> {
+    return this.put('/api/settings', { page, colours });
+  }
+
+  /** Lets the stand-in misbehave as real sites do, for trying; nothing given is nothing wrong. */
+  faults(faults: Readonly<Record<string, number | boolean>>): Promise<Result<unknown>> {
+    return this.put('/api/faults', faults);
+  }
+
+  private put(path: string, body: unknown): Promise<Result<unknown>> {
+    const init = { method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
+    return this.ask(path, init, z.unknown());
   }
 
   private async ask<T>(path: string, init: RequestInit, schema: z.ZodType<T>): Promise<Result<T, Refusal>> {

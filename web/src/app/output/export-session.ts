@@ -12,6 +12,7 @@ import {
   limits,
   nextFreeName,
   proposedDescription,
+  rowFullText,
   topDensity,
   pictureState,
   siteOf,
@@ -133,6 +134,11 @@ export class ExportSession {
   readonly willBeAt = computed(() => {
     const site = this.ownSite();
     return site ? (finalAddress(site.way, this.heldName() ?? this.name()) ?? '') : '';
+  });
+  /** What is said before another is sent to a row that is full. */
+  readonly rowFull = computed(() => {
+    const [site, slot] = [this.ownSite(), this.slot()];
+    return site && slot ? rowFullText(slot, site.members[slot.id]?.length ?? 0) : '';
   });
   /** What sending is called. */
   readonly sendWord = computed(() =>

@@ -50,6 +50,8 @@ import { ExportSession } from './export-session';
       </div>
     } @else if (out.savedAs()) {
       <p class="small-text quiet" role="status">Saved as {{ out.savedAs() }}</p>
+    } @else if (out.rowFull(); as full) {
+      <p class="small-text problem-text" role="alert">{{ full }}</p>
     } @else if (out.willBeAt() && !out.nameProblem()) {
       <p class="small-text quiet will">
         It will be at <span class="address">{{ out.willBeAt() }}</span>{{

@@ -4,6 +4,7 @@ import {
   bad,
   finalAddress,
   good,
+  holdsSeveral,
   identify,
   isFileFormat,
   isOpen,
@@ -28,6 +29,8 @@ import { RelayClient } from '../connector/relay-client';
 import { Vault } from '../connector/vault';
 import { LONGEST, PixelsService } from '../pixels/pixels.service';
 import { sha256 } from '../storage/hash';
+import { Sites } from '../storage/sites.service';
+import { SlotBook } from '../storage/slot-book.service';
 import { SentFiles } from '../storage/sent-files.service';
 import { SignInDialog, type SigningIn } from './sign-in-dialog';
 
@@ -57,6 +60,8 @@ export class SiteSending {
   private readonly relay = inject(RelayClient);
   private readonly vault = inject(Vault);
   private readonly files = inject(SentFiles);
+  private readonly sites = inject(Sites);
+  private readonly book = inject(SlotBook);
   private readonly pixels = inject(PixelsService);
   private readonly dialogs = inject(MatDialog);
   /** By the id of the file. */
@@ -154,7 +159,7 @@ export class SiteSending {
   /** By hand: the file was given to the person; where it is shown is told afterwards. */
   private async byHand(site: SiteRecord, file: SentFile): Promise<Result<SentFile, Refusal>> {
     await this.files.change(file.id, { state: 'sent', at: new Date().toISOString() });
-    await this.files.show(file.slot, site.id, file.id);
+    await this.stands(site, file);
     return good({ ...file, state: 'sent', shown: true });
   }
 
@@ -221,7 +226,7 @@ export class SiteSending {
       problem: null,
     };
     await this.files.change(file.id, now);
-    await this.files.show(file.slot, site.id, file.id);
+    await this.stands(site, file);
     // What stood there under this name is there no more.
     if (held)
       for (const f of await this.files.of(site.id))
@@ -230,6 +235,19 @@ export class SiteSending {
     const whole = { ...file, ...now, shown: true };
     await this.look(site, whole);
     return good(whole);
+  }
+
+  /** It is what its place shows now; where that shows several, it is one of them. */
+  private async stands(site: SiteRecord, file: SentFile): Promise<void> {
+    const slot = this.book.byId().get(file.slot);
+    if (!slot || !holdsSeveral(slot)) return this.files.show(file.slot, site.id, file.id);
+    await this.files.change(file.id, { shown: true });
+    await this.sites.change(site.id, (now) => {
+      const there = now.members[file.slot] ?? [];
+      if (there.some((m) => m.file === file.id)) return now;
+      const label = (file.graphic?.name ?? '').slice(0, 60);
+      return { ...now, members: { ...now.members, [file.slot]: [...there, { file: file.id, label, share: 1 }] } };
+    });
   }
 
   /** What stands at a name that is held on to, fetched and kept; null where nothing does. */
@@ -328,8 +346,19 @@ export class SiteSending {
       const done = await this.signedIn(site, (way, secret) =>
         this.relay.run({ do: 'remove', way, secret, name: file.name, address: file.address }),
       );
-      if (done.ok) await this.files.change(file.id, { state: 'down', shown: false, live: null });
+      if (done.ok) {
+        await this.files.change(file.id, { state: 'down', shown: false, live: null });
+        await this.leaves(site.id, file);
+      }
       return done;
+    });
+  }
+
+  /** It is no longer one of several. */
+  async leaves(site: string, file: SentFile): Promise<void> {
+    await this.sites.change(site, (now) => {
+      const there = (now.members[file.slot] ?? []).filter((m) => m.file !== file.id);
+      return { ...now, members: { ...now.members, [file.slot]: there } };
     });
   }
 
@@ -337,7 +366,7 @@ export class SiteSending {
   async putBack(site: SiteRecord, file: SentFile): Promise<Result<SentFile, Refusal>> {
     const held = this.heldName(site, file.slot) === file.name;
     if (file.state === 'sent' && !held) {
-      await this.files.show(file.slot, site.id, file.id);
+      await this.stands(site, file);
       await this.look(site, file);
       return good(file);
     }

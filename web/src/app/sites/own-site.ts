@@ -13,6 +13,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import {
   WebAddress,
+  holdsSeveral,
   pagesOf,
   shownIn,
   sizeText,
@@ -29,7 +30,7 @@ import { OwnPages } from '../storage/own-pages.service';
 import { SentFiles } from '../storage/sent-files.service';
 import { Sites } from '../storage/sites.service';
 import { SlotBook } from '../storage/slot-book.service';
-import { copyText } from '../ui/download';
+import { copyText, saveFile } from '../ui/download';
 import { slotUnder } from '../ui/dropped';
 import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
@@ -37,6 +38,7 @@ import { SelectField } from '../ui/select-field';
 import { TextField } from '../ui/text-field';
 import { whenText } from '../ui/when';
 import { PageSettings } from './page-settings';
+import { Several } from './several';
 
 interface Place {
   readonly slot: Slot;
@@ -55,7 +57,7 @@ const WINDOW = { width: 400, height: 158 };
 /** A site of the person's: its pages, what each place shows as far as is known, and what a visitor really sees. */
 @Component({
   selector: 'bs-own-site',
-  imports: [Icon, PageLikeness, PageSettings, RouterLink, SelectField, TextField],
+  imports: [Icon, PageLikeness, PageSettings, RouterLink, Several, SelectField, TextField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   templateUrl: './own-site.html',
@@ -66,7 +68,7 @@ export class OwnSite {
   private readonly book = inject(SlotBook);
   private readonly pages = inject(Pages);
   private readonly own = inject(OwnPages);
-  private readonly files = inject(SentFiles);
+  protected readonly files = inject(SentFiles);
   private readonly sites = inject(Sites);
   private readonly maker = inject(MakeGraphic);
   private readonly router = inject(Router);
@@ -123,6 +125,8 @@ export class OwnSite {
       ...rest.map((s) => ({ id: s.id, name: `${s.name}, ${sizeText(s)}` })),
     ];
   });
+  /** What the person is to put there themselves, in the order of the pages. */
+  protected readonly toUpload = computed(() => this.places().filter((p) => p.now && !p.now.address));
   protected readonly drifted = computed(
     () => this.places().filter((p) => p.now?.live && isDrift(p.now.live.word)).length,
   );
@@ -156,6 +160,9 @@ export class OwnSite {
     }
     return url ?? null;
   }
+
+  protected readonly urlFor = (id: string) => this.urlOf(id);
+  protected readonly several = holdsSeveral;
 
   private readonly seenUrls = new Map<Blob, string>();
   /** What a visitor was shown, as a picture. */
@@ -251,8 +258,31 @@ export class OwnSite {
       return;
     }
     this.problem.set('');
-    await this.files.change(file.id, { address });
-    await this.look({ ...file, address });
+    // Wherever else the same address is used, it changes too.
+    const same = (f: SentFile) => f.id === file.id || (file.address !== '' && f.address === file.address);
+    const all = (this.files.all() ?? []).filter((f) => f.site === this.site().id && f.state === 'sent' && same(f));
+    for (const f of all) await this.files.change(f.id, { address });
+    if (all.length > 1) this.snack.open(`Changed in ${all.length} places.`);
+    for (const f of all) await this.look({ ...f, address });
+  }
+
+  /** What is to be uploaded by hand, in the order of the pages, with what to do. */
+  protected async saveAll(): Promise<void> {
+    const { blobSink, makeZip } = await import('../storage/archive/zip');
+    const waiting = this.toUpload();
+    const sink = blobSink('application/zip');
+    const zip = makeZip(sink.writable);
+    const names: string[] = [];
+    for (const [i, { now, slot }] of waiting.entries()) {
+      const blob = await this.files.blob(now!.id);
+      if (!blob) continue;
+      const name = `${String(i + 1).padStart(2, '0')}-${now!.name}`;
+      await zip.blob(name, blob, true);
+      names.push(`${name}\n    goes into “${slot.name}”, ${sizeText(slot)}`);
+    }
+    await zip.text('what-to-do.txt', `${toDo}\n\n${names.join('\n')}\n`);
+    await zip.finish();
+    saveFile(sink.blob(), `${this.site().address}-to-upload.zip`);
   }
 
   protected async takeDown(file: SentFile): Promise<void> {
@@ -273,6 +303,15 @@ export class OwnSite {
       : `“${file.name}” is at its address again. Let the page point to it.`;
     const note = this.snack.open(said, now && now.id !== file.id ? 'Undo' : undefined);
     if (now && now.id !== file.id) note.onAction().subscribe(() => void this.putBack(now));
+  }
+
+  /** One of several was taken out: it is still at its address. */
+  protected leftOut(file: SentFile): void {
+    const site = this.site();
+    this.snack
+      .open(`“${file.name}” is none of them any more; the file is still there.`, 'Undo')
+      .onAction()
+      .subscribe(() => void this.sites.put(site));
   }
 
   protected async again(file: SentFile): Promise<void> {
@@ -298,6 +337,10 @@ export class OwnSite {
     return done.ok;
   }
 }
+
+const toDo = `Upload the files in this order, each into its place on the site. Save the page each time, then copy the address
+that the picture got (open the picture by itself and copy what the browser shows) and type it on Sites beside its place:
+Bright Slot then looks at it as a visitor sees it.`;
 
 /** Whether a visitor sees something else than what was meant. */
 const isDrift = (word: string): boolean => !['as-sent', 're-encoded', 'resized'].includes(word);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { coloursCss, coloursOf, type PageColours, type SiteRecord, type Slot } from '@bright-slot/core';
 import { OwnPages } from '../storage/own-pages.service';
@@ -45,14 +45,21 @@ const parts: readonly { readonly id: Part; readonly name: string }[] = [
         </li>
       }
     </ul>
-    <p class="quiet small-text">
-      This site takes no settings from outside: press them one by one in the order its form asks (each is copied), or
-      take them as CSS.
-    </p>
-    <p class="acts">
-      <button type="button" class="button small" (click)="copyNext()">Copy {{ nextName() }}</button>
-      <button type="button" class="button small" (click)="copyCss()">Copy as CSS</button>
-    </p>
+    @if (takes()) {
+      <p class="acts">
+        <button type="button" class="button small main" (click)="told.emit(colours())">Send them to the page</button>
+        <button type="button" class="button small" (click)="told.emit(null)">The page’s own again</button>
+      </p>
+    } @else {
+      <p class="quiet small-text">
+        This site takes no settings from outside: press them one by one in the order its form asks (each is copied), or
+        take them as CSS.
+      </p>
+      <p class="acts">
+        <button type="button" class="button small" (click)="copyNext()">Copy {{ nextName() }}</button>
+        <button type="button" class="button small" (click)="copyCss()">Copy as CSS</button>
+      </p>
+    }
     @if (site().settings.length) {
       <bs-select label="Kept" [options]="kept()" [value]="usedName()" (changed)="use($event)" />
     }
@@ -118,6 +125,9 @@ const parts: readonly { readonly id: Part; readonly name: string }[] = [
 export class PageSettings {
   readonly site = input.required<SiteRecord>();
   readonly slot = input.required<Slot>();
+  /** Whether the site takes them from outside; null is the page's own. */
+  readonly takes = input(false);
+  readonly told = output<PageColours | null>();
   private readonly own = inject(OwnPages);
   private readonly sites = inject(Sites);
   private readonly snack = inject(MatSnackBar);

@@ -146,6 +146,7 @@ export class SiteEditor {
       look: lookOf(this.house.style()),
       pages: [],
       holds: {},
+      members: {},
       settings: [],
       standard: null,
       order: [],

@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
-import { shotWidth, sizeText, type SentPicture, type Site, type SitePage, type Slot } from '@bright-slot/core';
+import {
+  shotWidth,
+  sizeText,
+  type SentPicture,
+  type Site,
+  type PageColours,
+  type SitePage,
+  type Slot,
+} from '@bright-slot/core';
 import { Icon } from '../ui/icon';
 import { slotUnder } from '../ui/dropped';
 import { FileDrop } from '../ui/file-drop';
@@ -10,8 +18,11 @@ import { PageLikeness, type Likeness } from '../page/page-likeness';
 import { OwnPages } from '../storage/own-pages.service';
 import { SlotBook } from '../storage/slot-book.service';
 import { SiteClient } from '../connector/site-client';
+import { Sites } from '../storage/sites.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
+import { tickedOf } from '../ui/event-value';
 import { whenText } from '../ui/when';
+import { PageSettings } from './page-settings';
 
 interface SlotOnPage {
   readonly slot: Slot;
@@ -27,13 +38,24 @@ interface PageCard {
   readonly slots: readonly SlotOnPage[];
 }
 
+/** What the stand-in can do wrong, and how much. */
+const faults = [
+  { id: 'slow', name: 'Slow', is: 3000 },
+  { id: 'full', name: 'Full', is: true },
+  { id: 'forgetful', name: 'Forgetful', is: true },
+  { id: 'reEncoding', name: 'Re-encodes', is: 40 },
+  { id: 'caching', name: 'Caches', is: true },
+  { id: 'darkening', name: 'Darkens', is: 0.3 },
+] as const;
+type FaultId = (typeof faults)[number]['id'];
+
 /** What a likeness is seen through, CSS px. */
 const WINDOW = { width: 380, height: 252 };
 
 /** The demo's site: its pages, what each slot shows now, and what it showed before, as the site itself says. */
 @Component({
   selector: 'bs-stand-in-pages',
-  imports: [Icon, PageLikeness, RouterLink],
+  imports: [Icon, PageLikeness, PageSettings, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   templateUrl: './stand-in-pages.html',
@@ -46,6 +68,13 @@ export class StandInPages {
   private readonly maker = inject(MakeGraphic);
   private readonly book = inject(SlotBook);
   private readonly ownPages = inject(OwnPages);
+  private readonly sites = inject(Sites);
+  /** What is kept here of it. */
+  protected readonly record = computed(() => this.sites.all()?.find((s) => s.way.kind === 'stand-in') ?? null);
+  protected readonly tickedOf = tickedOf;
+  protected readonly origin = this.client.origin;
+  protected readonly faults = faults;
+  protected readonly faulty = signal<ReadonlySet<FaultId>>(new Set());
   protected readonly site = signal<Site | null>(null);
   protected readonly problem = signal('');
   /** Slot whose change is under way. */
@@ -104,6 +133,24 @@ export class StandInPages {
   protected async start({ slot }: SlotOnPage, files: readonly File[] = []): Promise<void> {
     const made = await this.maker.forSlot(this.book.byId().get(slot.id) ?? slot, files);
     if (!made.ok) this.problem.set(made.problem.message);
+  }
+
+  /** Tells a page which colours to have. */
+  protected async tell(page: SitePage, colours: PageColours | null): Promise<void> {
+    const done = await this.client.settings(page.path, colours);
+    if (!done.ok) this.problem.set(done.problem.message);
+    else this.snack.open(colours ? `${page.title} has them now.` : `${page.title} has its own again.`);
+  }
+
+  protected async misbehave(id: FaultId, on: boolean): Promise<void> {
+    const wanted = new Set(this.faulty());
+    if (on) wanted.add(id);
+    else wanted.delete(id);
+    const done = await this.client.faults(
+      Object.fromEntries(faults.filter((f) => wanted.has(f.id)).map((f) => [f.id, f.is])),
+    );
+    if (done.ok) this.faulty.set(wanted);
+    else this.problem.set(done.problem.message);
   }
 
   protected async takeDown({ slot, now }: SlotOnPage): Promise<void> {

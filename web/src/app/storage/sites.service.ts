@@ -57,6 +57,14 @@ export class Sites {
     await this.db.sites.put(SiteRecord.parse(site));
   }
 
+  /** Changes one as it is stored; nothing where it is gone. */
+  async change(id: string, change: (site: SiteRecord) => SiteRecord): Promise<void> {
+    await this.db.transaction('rw', this.db.sites, async () => {
+      const read = SiteRecord.safeParse(await this.db.sites.get(id));
+      if (read.success) await this.put(change(read.data));
+    });
+  }
+
   async remove(id: string): Promise<void> {
     await this.db.sites.delete(id);
   }
