@@ -6,6 +6,7 @@ import { PASSWORD, USER, apache, openSsh, type Real, type RealSsh } from '../../
 import { accessible } from './harness/accessible';
 import { root, startApp, type RunningApp } from './harness/app';
 import { Browser } from './harness/browser';
+import { download, things } from './harness/workbench';
 
 let app: RunningApp;
 let browser: Browser;
@@ -46,6 +47,8 @@ const field = async (label: string, text: string) => {
   }, 5000);
   await browser.fill(input!, text);
 };
+/** What elements say. */
+const texts = `return [...document.querySelectorAll(arguments[0])].map((e) => e.textContent.trim())`;
 const chosen = (css: string) =>
   browser.run<string>(`return document.querySelector('${css}')?.textContent.trim() ?? ''`);
 
@@ -81,23 +84,30 @@ async function measure(at: string, name: string): Promise<void> {
 }
 
 /** Puts a photo on the canvas that is open, and sends it. */
-async function sendFrom(photo: string, alt: string): Promise<void> {
+async function sendFrom(photo: string, alt: string, by?: string): Promise<void> {
   await browser.dropFiles('bs-workbench-page', [
     { name: photo, type: 'image/jpeg', base64: readFileSync(join(root, 'demo/pictures', photo)).toString('base64') },
   ]);
+  const name = photo.replace('.jpg', '');
+  await browser.driver.wait(async () => (await things(browser)).some((t) => t.includes(name)), 15_000);
   await browser.find('[data-settled="true"]', 30_000);
   await browser.saved();
-  await finish(alt);
+  await finish(alt, by);
 }
 
-async function finish(alt: string): Promise<void> {
+async function signIn(): Promise<void> {
+  await field('Passphrase', 'green as the glaze');
+  await browser.press('Sign in');
+}
+
+async function finish(alt: string, by = 'Put on the site'): Promise<void> {
   await browser.press('Finish');
   await browser.fill(await browser.find('bs-finish-panel textarea'), alt);
-  await browser.press('Put on the site');
+  await browser.press(by);
   // What the fit report found does not keep anyone from sending.
   await browser.driver.wait(async () => {
-    const [dialog] = await browser.all('bs-findings-dialog');
-    if (dialog) await browser.press('Send it all the same');
+    if ((await browser.all('bs-findings-dialog')).length) await browser.press('Send it all the same');
+    if ((await browser.all('bs-sign-in-dialog')).length) await signIn();
     return (await browser.all('bs-sent-note .sent strong')).length > 0;
   }, 30_000);
 }
@@ -272,7 +282,149 @@ describe('a site of one’s own, by SFTP', () => {
     await browser.seeText('is at its address again');
     expect(readdirSync(join(web.folder, 'ssh'))).toEqual([name]);
   });
+});
 
+/** A slot like the one that was measured, with other figures, standing on the first site. */
+async function likeMeasured(own: object): Promise<void> {
+  await browser.driver.executeAsyncScript(
+    `const [own, done] = arguments;
+     indexedDB.open('bright-slot').onsuccess = (e) => {
+       const db = e.target.result;
+       const slots = db.transaction('slots', 'readwrite').objectStore('slots');
+       slots.getAll().onsuccess = (r) => {
+         const like = r.target.result.find((s) => s.name === 'Journal header');
+         slots.put({ ...like, ...own });
+         slots.transaction.oncomplete = () => { db.close(); done(); };
+       };
+     };`,
+    own,
+  );
+  await browser.go(`${app.app}/sites`);
+  await browser.press('Mill journal');
+}
+
+const place = async (name: string) => {
+  await browser.press('Mill journal');
+  await browser.press(`Look at ${name}`);
+};
+
+describe('what signs in', () => {
+  it('is kept under a passphrase, and opened by it alone after a reload', async () => {
+    await browser.go(`${app.app}/sites`);
+    await browser.press('Mill journal');
+    await browser.press('Change this site');
+    await field('Password', PASSWORD);
+    await (await browser.named('label', 'Keep it in this browser, locked by a passphrase')).click();
+    await field('Passphrase', 'green as the glaze');
+    await browser.press('Keep the site');
+    await browser.driver.wait(async () => (await browser.all('bs-site-editor')).length === 0, 10_000);
+    await browser.go(`${app.app}/sites`);
+    await place('Journal header');
+    await browser.press('Take down header.jpg');
+    await browser.find('bs-sign-in-dialog');
+    await field('Passphrase', 'blue as the glaze');
+    await browser.press('Sign in');
+    await browser.seeText('That passphrase does not open it.');
+    await field('Passphrase', 'green as the glaze');
+    await browser.press('Sign in');
+    await browser.seeText('is taken away there');
+    expect(readdirSync(join(web.folder, 'images'))).toEqual([]);
+    await browser.press('Undo');
+    await browser.driver.wait(() => readdirSync(join(web.folder, 'images')).length === 1, 10_000);
+  });
+});
+
+describe('places that show several', () => {
+  it('one of them at random: each joins the others, has its share, and is played through at three widths', async () => {
+    await likeMeasured({ id: 'pool', name: 'Pool header', oneOfSeveral: true });
+    await place('Pool header');
+    await browser.seeText('each graphic that is sent joins the others');
+    await browser.press('Start a graphic');
+    await browser.seeText('Nothing on the canvas yet');
+    await sendFrom('kiln.jpg', 'Inside the kiln');
+    await browser.visit(`${app.app}/sites`);
+    await place('Pool header');
+    await browser.press('Start a graphic');
+    await browser.seeText('Nothing on the canvas yet');
+    await sendFrom('sill.jpg', 'Jugs on a sill');
+    await browser.visit(`${app.app}/sites`);
+    await place('Pool header');
+    await browser.seeText('2 in all');
+    expect(await browser.run<string[]>(texts, 'bs-several li .quiet')).toEqual([
+      expect.stringMatching(/^50 %, \d+ kB$/),
+      expect.stringMatching(/^50 %, \d+ kB$/),
+    ]);
+    await browser.run(
+      `const i = document.querySelector('bs-several .share'); i.value = '3'; i.dispatchEvent(new Event('change'))`,
+    );
+    await browser.seeText('75 %');
+    await browser.press('Play them through');
+    await browser.driver.wait(
+      async () => (await browser.all('bs-several .played bs-page-likeness')).length === 3,
+      5000,
+    );
+    const met = await browser.run<string>(`return document.querySelector('bs-several [role=status]').textContent`);
+    await browser.press('The next visitor');
+    expect(await browser.run<string>(`return document.querySelector('bs-several [role=status]').textContent`)).not.toBe(
+      met,
+    );
+    await accessible(browser);
+  });
+
+  it('a row: items in their order, and the third of two is told before it is sent', async () => {
+    await likeMeasured({ id: 'row', name: 'Menu tile', rowShows: 2 });
+    for (const photo of ['kiln.jpg', 'sill.jpg', 'wheel.jpg']) {
+      await place('Menu tile');
+      await browser.press('Start a graphic');
+      await browser.seeText('Nothing on the canvas yet');
+      if (photo === 'wheel.jpg') {
+        await browser.press('Finish');
+        await browser.seeText('“Menu tile” shows 2, and 2 are there: this one would not be seen.');
+        await browser.press('Finish');
+      }
+      await sendFrom(photo, photo);
+      await browser.visit(`${app.app}/sites`);
+    }
+    await place('Menu tile');
+    await browser.seeText('1 is not seen: the row shows 2.');
+    const labels = () =>
+      browser.run<string[]>(`return [...document.querySelectorAll('bs-several li input')].map((i) => i.value)`);
+    expect(await labels()).toEqual(['Menu tile', 'Menu tile 2', 'Menu tile 3']);
+    await browser.press('Menu tile 3 one place up');
+    await browser.driver.wait(async () => (await labels())[1] === 'Menu tile 3', 5000);
+  });
+});
+
+describe('a site that is uploaded to by hand', () => {
+  it('gets its files saved, says what to do, and is looked at where the person put them', async () => {
+    await browser.visit(`${app.app}/sites`);
+    await browser.press('A site');
+    await field('Name', 'Craft fair');
+    await field('Address', 'fair.example');
+    await browser.press('I upload it myself');
+    await browser.press('Keep the site');
+    await browser.seeText('Which places does it have?');
+    await measure(shop('classes.html'), 'Fair banner');
+    await browser.visit(`${app.app}/sites`);
+    await browser.press('Craft fair');
+    await browser.press('Start a graphic');
+    await browser.seeText('Nothing on the canvas yet');
+    await sendFrom('sill.jpg', 'Jugs on a sill', 'Save it to upload');
+    const file = await download(browser, '.jpg');
+    await browser.seeText('Now upload it there yourself');
+    // The person’s own way of putting it there.
+    writeFileSync(join(web.folder, 'fair.jpg'), readFileSync(file));
+    await browser.visit(`${app.app}/sites`);
+    await browser.press('Craft fair');
+    await browser.seeText('Say where you put it.');
+    await field('It stands at', shop('fair.jpg'));
+    await browser.press('Look at it there');
+    await browser.seeText('The file that was sent: the same bytes.');
+    await accessible(browser);
+  });
+});
+
+describe('all of it', () => {
   it('no problem of the page was left unsaid', async () => {
     // What the shop’s own page misses is the shop’s.
     expect((await browser.errors()).filter((e) => !e.startsWith(shop('')))).toEqual([]);

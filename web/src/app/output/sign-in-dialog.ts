@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { wayText, type Secret, type SiteRecord } from '@bright-slot/core';
 import { Vault } from '../connector/vault';
+import { storageProblem } from '../storage/storage-problem';
 import { valueOf } from '../ui/event-value';
 import { SHORTEST, SecretFields, nothingTyped, type TypedSecret } from './secret-fields';
 
@@ -95,7 +96,12 @@ export class SignInDialog {
     const { password, key, keep, passphrase } = this.typed();
     const secret = { password, key };
     this.vault.keep(id, secret);
-    if (keep) await this.vault.lock(id, secret, passphrase).catch(() => undefined);
-    this.ref.close(secret);
+    try {
+      if (keep) await this.vault.lock(id, secret, passphrase);
+      this.ref.close(secret);
+    } catch (error) {
+      this.problem.set(storageProblem(error).message);
+    }
+    this.busy.set(false);
   }
 }

@@ -17,6 +17,7 @@ import { Vault } from '../connector/vault';
 import { SHORTEST, SecretFields, nothingTyped, type TypedSecret } from '../output/secret-fields';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Sites } from '../storage/sites.service';
+import { storageProblem } from '../storage/storage-problem';
 import { Choice, type Option } from '../ui/choice';
 import { valueOf } from '../ui/event-value';
 import { Icon } from '../ui/icon';
@@ -59,6 +60,9 @@ export class SiteEditor {
   protected readonly done = signal<ReadonlyMap<TryStep, string> | null>(null);
   protected readonly problem = signal<RelayProblem | null>(null);
   protected readonly trying = signal(false);
+  protected readonly keeping = signal(false);
+  /** Why it could not be kept. */
+  protected readonly unkept = signal('');
   private stop: AbortController | undefined;
 
   protected readonly way = computed(() => wayFrom(this.f()));
@@ -90,7 +94,7 @@ export class SiteEditor {
   });
   protected readonly works = computed(() => this.done()?.has('removed') ?? false);
   protected readonly mayKeep = computed(
-    () => !this.missing() && (!this.secret().keep || this.secret().passphrase.length >= SHORTEST),
+    () => !this.keeping() && !this.missing() && (!this.secret().keep || this.secret().passphrase.length >= SHORTEST),
   );
 
   protected set(change: Partial<WayFields>): void {
@@ -158,10 +162,16 @@ export class SiteEditor {
       way: way.value,
     };
     const { password, key, keep, passphrase } = this.secret();
-    if (password || key) this.vault.keep(this.id, { password, key });
-    if (keep) await this.vault.lock(this.id, { password, key }, passphrase).catch(() => undefined);
-    await this.sites.put(site);
-    this.ref.close(site);
+    this.keeping.set(true);
+    try {
+      if (password || key) this.vault.keep(this.id, { password, key });
+      if (keep) await this.vault.lock(this.id, { password, key }, passphrase);
+      await this.sites.put(site);
+      this.ref.close(site);
+    } catch (error) {
+      this.unkept.set(storageProblem(error).message);
+    }
+    this.keeping.set(false);
   }
 
   protected async remove(): Promise<void> {
