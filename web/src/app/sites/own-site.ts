@@ -99,7 +99,8 @@ export class OwnSite {
     return pagesOf(this.site(), this.book.slots() ?? []).flatMap((p) =>
       p.slots.map((slot) => {
         const { now, earlier } = shownIn(slot.id, files);
-        const url = now && this.urlOf(now.id);
+        // What a visitor was shown, where that was looked at; else what was sent.
+        const url = now && (this.seenUrl(now) ?? this.urlOf(now.id));
         const shot = this.own.of(slot.id)?.desktop;
         return {
           slot,
@@ -127,6 +128,8 @@ export class OwnSite {
   });
   /** What the person is to put there themselves, in the order of the pages. */
   protected readonly toUpload = computed(() => this.places().filter((p) => p.now && !p.now.address));
+  /** What is not there yet. */
+  protected readonly waiting = computed(() => this.places().flatMap((p) => p.open));
   protected readonly drifted = computed(
     () => this.places().filter((p) => p.now?.live && isDrift(p.now.live.word)).length,
   );
@@ -136,7 +139,7 @@ export class OwnSite {
     const stop = new AbortController();
     inject(DestroyRef).onDestroy(() => {
       stop.abort();
-      for (const url of this.urls().values()) URL.revokeObjectURL(url);
+      for (const url of [...this.urls().values(), ...this.seenUrls.values()]) URL.revokeObjectURL(url);
     });
     void this.repository.list().then((all) => this.known.set(new Set(all.entries.map((e) => e.id))));
     // What changed there since is noticed by looking; once for each site that is opened.
@@ -316,6 +319,10 @@ export class OwnSite {
 
   protected async again(file: SentFile): Promise<void> {
     await this.changing(file, () => this.sending.again(this.site(), file));
+  }
+
+  protected async sendAll(): Promise<void> {
+    await Promise.all(this.waiting().map((f) => this.sending.again(this.site(), f)));
   }
 
   protected async forget(file: SentFile): Promise<void> {

@@ -5,7 +5,10 @@ import { ActivatedRoute, RouterLink } from '@angular/router';
 import { wayText, type SiteRecord } from '@bright-slot/core';
 import { firstValueFrom } from 'rxjs';
 import { PlaceBar } from '../shell/place-bar';
+import { Vault } from '../connector/vault';
+import { SentFiles } from '../storage/sent-files.service';
 import { Sites } from '../storage/sites.service';
+import { whenText } from '../ui/when';
 import { Icon } from '../ui/icon';
 import { OwnSite } from './own-site';
 import { SiteEditor } from './site-editor';
@@ -37,7 +40,7 @@ import { StandInPages } from './stand-in-pages';
         <p class="way quiet">
           <span
             ><strong>{{ s.address }}</strong
-            >, {{ way(s) }}</span
+            >, {{ way(s) }}{{ besides(s) }}</span
           >
           @if (s.way.kind !== 'stand-in') {
             <button type="button" class="button small" (click)="edit(s)">Change this site</button>
@@ -104,6 +107,8 @@ import { StandInPages } from './stand-in-pages';
 })
 export class SitesPage {
   protected readonly sites = inject(Sites);
+  private readonly vault = inject(Vault);
+  private readonly files = inject(SentFiles);
   private readonly dialogs = inject(MatDialog);
   private readonly snack = inject(MatSnackBar);
   /** The person's own before the demo's. */
@@ -115,6 +120,15 @@ export class SitesPage {
   protected readonly chosen = signal(inject(ActivatedRoute).snapshot.queryParamMap.get('site') ?? '');
   protected readonly site = computed(() => this.all().find((s) => s.id === this.chosen()) ?? this.all()[0] ?? null);
   protected readonly way = (s: SiteRecord) => wayText(s.way);
+
+  /** Whether we are signed in, and when something was sent there last. */
+  protected besides({ id }: SiteRecord): string {
+    const last = (this.files.all() ?? [])
+      .filter((f) => f.site === id && f.graphic && f.state === 'sent')
+      .reduce((at, f) => (f.at > at ? f.at : at), '');
+    const signed = this.vault.of(id) ? ' · signed in until this tab closes' : '';
+    return `${signed}${last ? ` · last sent ${whenText(last)}` : ''}`;
+  }
 
   /** Sets a site up, or changes one. */
   protected async edit(site: SiteRecord | null): Promise<void> {

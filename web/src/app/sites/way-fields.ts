@@ -76,7 +76,9 @@ export function expectedVisitors(f: WayFields): string {
   if (f.kind === 'webdav') return asAddress(f.at);
   const site = asAddress(f.address).replace(/\/?$/, '/');
   const folder = f.folder.replace(/^\/+/, '').replace(/^(www|htdocs|html|public_html|web)\//, '');
-  return f.address.trim() && URL.canParse(site) ? new URL(f.kind === 'form' ? '' : folder, site).href : '';
+  return f.address.trim() && URL.canParse(site)
+    ? site + (f.kind === 'form' ? '' : folder.split('/').map(encodeURIComponent).join('/'))
+    : '';
 }
 
 /** The way in that was typed; a sentence on what is missing where it is none yet. */
