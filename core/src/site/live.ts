@@ -1,5 +1,5 @@
 import type { Pixels } from '../pixels/reduce';
-import type { Field } from '../pixels/luminance';
+import { part as partOf, type Field } from '../pixels/luminance';
 import type { Live } from './sent-file';
 
 /** How a picture that is shown differs from the one that was sent. */
@@ -10,6 +10,10 @@ export type Difference =
   | { readonly kind: 'cut'; readonly missing: Readonly<Record<'top' | 'right' | 'bottom' | 'left', number>> }
   /** `by`: share of its encoded lightness that is gone; negative where it was made lighter. */
   | { readonly kind: 'darkened'; readonly by: number }
+  /** A part of it is something else: its middle and how much of the picture it is, in shares. */
+  | { readonly kind: 'part'; readonly at: { readonly x: number; readonly y: number }; readonly share: number }
+  /** Light and dark are as they were, colours are not: mean distance of a channel, levels. */
+  | { readonly kind: 'recoloured'; readonly levels: number }
   | { readonly kind: 'other' };
 
 /** Pictures are laid over each other at so many px on their longer side, windows on them at so many. */
@@ -19,33 +23,61 @@ const WINDOW = 48;
 const ALIKE = 0.95;
 /** A change of lightness that anyone sees, as a share. No source; Weber fractions of lightness lie at 1 to 2 %. */
 const DARKER = 0.06;
+/** A part is something else where it lies so many levels off what the rest makes of it, and is so much of the picture. */
+const OFF = 22;
+const PART = 0.003;
+const MOST_PART = 0.2;
+/** So many px each way become one before pictures are laid over each other, at the least. */
+const MEANED = 3;
+/** Channels so far apart, levels, are other colours, not another encoding. */
+const RECOLOURED = 9;
+/** How much of a picture is looked for where it was cut and made its old size again; and what has to be gained by it. */
+const ZOOMS = [0.98, 0.96, 0.94, 0.92, 0.9, 0.86, 0.82, 0.78, 0.74, 0.7];
+const GAINED = 0.004;
 /** Proportions that differ by less are the same, rounded to whole px. */
 const RATIO = 0.015;
 
-/** Encoded lightness 0…255 over white, by the weights of Rec. ITU-R BT.601. */
-function grey({ data, width, height }: Pixels): Field {
+/** A weighted sum of channels, 0…255 over white; by itself encoded lightness, by the weights of Rec. ITU-R BT.601. */
+function grey(
+  { data, width, height }: Pixels,
+  [r, g, b]: readonly [number, number, number] = [0.299, 0.587, 0.114],
+): Field {
   const out = new Float32Array(width * height);
   for (let i = 0, p = 0; i < out.length; i++, p += 4) {
     const a = data[p + 3]! / 255;
-    out[i] = (0.299 * data[p]! + 0.587 * data[p + 1]! + 0.114 * data[p + 2]!) * a + 255 * (1 - a);
+    out[i] = (r * data[p]! + g * data[p + 1]! + b * data[p + 2]!) * a + 255 * (1 - a);
   }
   return { width, height, data: out };
 }
 
-/** A field of another size, each px the mean of what it covers. */
+/** Where the px of a line of another length lie on it: for each the first px, and the weights of it and those after. */
+function covered(from: number, to: number): { first: number; weights: number[] }[] {
+  const step = from / to;
+  return Array.from({ length: to }, (_, i) => {
+    const [start, end] = [i * step, Math.min(from, (i + 1) * step)];
+    const first = Math.min(from - 1, Math.floor(start));
+    const weights: number[] = [];
+    for (let px = first; px < end; px++) weights.push(Math.min(end, px + 1) - Math.max(start, px));
+    return { first, weights: weights.map((w) => w / (end - start)) };
+  });
+}
+
+/** A field of another size, each px the mean of what it covers, parts of px counted as such. */
 function meaned(field: Field, width: number, height: number): Field {
-  const data = new Float32Array(width * height);
-  for (let y = 0; y < height; y++) {
-    const top = Math.floor((y * field.height) / height);
-    const bottom = Math.max(top + 1, Math.floor(((y + 1) * field.height) / height));
-    for (let x = 0; x < width; x++) {
-      const left = Math.floor((x * field.width) / width);
-      const right = Math.max(left + 1, Math.floor(((x + 1) * field.width) / width));
+  const across = new Float32Array(width * field.height);
+  for (const [x, { first, weights }] of covered(field.width, width).entries())
+    for (let y = 0; y < field.height; y++) {
       let sum = 0;
-      for (let v = top; v < bottom; v++) for (let u = left; u < right; u++) sum += field.data[v * field.width + u]!;
-      data[y * width + x] = sum / ((bottom - top) * (right - left));
+      for (let k = 0; k < weights.length; k++) sum += weights[k]! * field.data[y * field.width + first + k]!;
+      across[y * width + x] = sum;
     }
-  }
+  const data = new Float32Array(width * height);
+  for (const [y, { first, weights }] of covered(field.height, height).entries())
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      for (let k = 0; k < weights.length; k++) sum += weights[k]! * across[(first + k) * width + x]!;
+      data[y * width + x] = sum;
+    }
   return { width, height, data };
 }
 
@@ -120,18 +152,87 @@ function windowOn(
   };
 }
 
+const channels = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+] as const;
+
+/** How far a channel of two pictures lies apart, levels, laid over each other. */
+function meanApart(a: Pixels, b: Pixels, channel: (typeof channels)[number], w: number, h: number): number {
+  return alike(meaned(grey(a, channel), w, h), meaned(grey(b, channel), w, h)).levels;
+}
+
+const median = (all: number[]) => all.sort((a, b) => a - b)[all.length >> 1] ?? 1;
+
+/**
+ * How much alike two laid pictures are but for a part of them, and that part: where one is not what the rest of it makes
+ * of the other. Null where there is none.
+ */
+function robustly(a: Field, b: Field): { correlation: number; off: Extract<Difference, { kind: 'part' }> | null } {
+  const ratios: number[] = [];
+  for (let i = 0; i < a.data.length; i++) if (a.data[i]! > 16) ratios.push(b.data[i]! / a.data[i]!);
+  const gain = median(ratios);
+  let [count, x, y] = [0, 0, 0];
+  const filled = b.data.slice();
+  for (let i = 0; i < a.data.length; i++) {
+    if (Math.abs(b.data[i]! - gain * a.data[i]!) < OFF) continue;
+    count++;
+    x += i % a.width;
+    y += Math.floor(i / a.width);
+    filled[i] = gain * a.data[i]!;
+  }
+  const share = count / a.data.length;
+  if (share < PART || share > MOST_PART) return { correlation: alike(a, b).correlation, off: null };
+  const { correlation } = alike(a, { ...b, data: filled });
+  return { correlation, off: { kind: 'part', at: { x: x / count / a.width, y: y / count / a.height }, share } };
+}
+
+const smallest = (a: Field, b: Field) => Math.min(longer(a), longer(b));
+
+/** What is missing at each side where a middle part of a picture was made as large as all of it; null where it was not. */
+function zoomedIn(sent: Field, live: Field, whole: number): Extract<Difference, { kind: 'cut' }>['missing'] | null {
+  let best: { zoom: number; correlation: number } | null = null;
+  const by = Math.min(1, (4 * LAID) / longer(sent));
+  const small = by < 1 ? meaned(sent, Math.round(sent.width * by), Math.max(1, Math.round(sent.height * by))) : sent;
+  for (const zoom of ZOOMS) {
+    const [width, height] = [small.width * zoom, small.height * zoom].map((n) => Math.max(1, Math.round(n))) as [
+      number,
+      number,
+    ];
+    const [x, y] = [Math.round((small.width - width) / 2), Math.round((small.height - height) / 2)];
+    const middle = partOf(small, { x, y, width, height });
+    const { correlation } = alike(meaned(middle, live.width, live.height), live);
+    if (correlation > (best?.correlation ?? 0)) best = { zoom, correlation };
+  }
+  if (!best || best.correlation < ALIKE || best.correlation < whole + GAINED) return null;
+  const [across, down] = [sent.width, sent.height].map((n) => Math.round((n * (1 - best.zoom)) / 2)) as [
+    number,
+    number,
+  ];
+  return { top: down, right: across, bottom: down, left: across };
+}
+
 /** How what a visitor is shown differs from what was sent, both straight alpha, encoded sRGB, seen over white. */
 export function differenceOf(sentPixels: Pixels, livePixels: Pixels): Difference {
   const [sent, live] = [grey(sentPixels), grey(livePixels)];
   const same = sent.width === live.width && sent.height === live.height;
   const ratio = live.width / live.height / (sent.width / sent.height);
   if (Math.abs(Math.log(ratio)) < RATIO) {
-    const down = Math.min(1, LAID / longer(sent), LAID / longer(live));
+    // Each px the mean of several, so that what encoding does to single ones is not looked at.
+    const down = Math.min(1, LAID / longer(sent), LAID / longer(live), smallest(sent, live) / MEANED / longer(sent));
     const [w, h] = [sent.width * down, sent.height * down].map((n) => Math.max(1, Math.round(n))) as [number, number];
-    const { correlation, means, levels } = alike(meaned(sent, w, h), meaned(live, w, h));
+    const laid = [meaned(sent, w, h), meaned(live, w, h)] as const;
+    const { means, levels, correlation: plain } = alike(...laid);
+    const { correlation, off } = robustly(...laid);
+    const zoomed = plain < 0.999 ? zoomedIn(sent, laid[1], plain) : null;
+    if (zoomed) return { kind: 'cut', missing: zoomed };
     if (correlation >= ALIKE) {
+      if (off) return off;
       const by = 1 - means[1] / Math.max(1, means[0]);
       if (Math.abs(by) >= DARKER) return { kind: 'darkened', by };
+      const colours = Math.max(...channels.map((c) => meanApart(sentPixels, livePixels, c, w, h)));
+      if (colours >= RECOLOURED) return { kind: 'recoloured', levels: colours };
       if (!same) return { kind: 'resized', levels };
       const softer = Math.max(0, 1 - steepness(live) / Math.max(1e-6, steepness(sent)));
       return { kind: 're-encoded', softer, levels: alike(sent, live).levels };
@@ -215,6 +316,14 @@ export function liveOf(
         `The site cut it: ${sides.map((s) => `${difference.missing[s]} px at the ${s}`).join(', ')} missing.`,
       );
     }
+    case 'part': {
+      const { x, y } = difference.at;
+      const where = [y < 0.34 ? 'upper' : y > 0.66 ? 'lower' : '', x < 0.34 ? 'left' : x > 0.66 ? 'right' : ''];
+      const place = where.filter(Boolean).join(' ') || 'middle';
+      return say('changed', `Part of it is not what was sent: ${percent(difference.share)} of it, at the ${place}.`);
+    }
+    case 'recoloured':
+      return say('changed', 'Its colours are not those that were sent.');
     case 'other':
       return say('other', 'Another picture stands there, not the one that was sent.');
   }

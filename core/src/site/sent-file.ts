@@ -14,6 +14,7 @@ export const liveWords = [
   'cut',
   'resized',
   'darkened',
+  'changed',
   'other',
   'gone',
   'cached',

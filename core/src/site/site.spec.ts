@@ -76,6 +76,67 @@ describe('what a site did to a picture', () => {
     expect(missing.right).toBeGreaterThan(340);
   });
 
+  it.each([0.97, 0.9, 0.8])('cut to %d of it, and made as large as before', async (zoom) => {
+    const [width, height] = [Math.round(940 * zoom), Math.round(198 * zoom)];
+    const box = { left: Math.round((940 - width) / 2), top: Math.round((198 - height) / 2), width, height };
+    const found = await told(sharp(jpeg).extract(box).resize(940, 198));
+    expect(found.kind).toBe('cut');
+    if (found.kind === 'cut') expect(Math.abs(found.missing.left - box.left)).toBeLessThanOrEqual(12);
+  });
+
+  it('marked in a corner, grey, in other colours', async () => {
+    const mark = await sharp({ create: { width: 90, height: 36, channels: 3, background: '#f4f4f4' } })
+      .png()
+      .toBuffer();
+    const marked = await told(sharp(jpeg).composite([{ input: mark, left: 836, top: 154 }]));
+    expect(marked).toMatchObject({ kind: 'part' });
+    if (marked.kind === 'part') {
+      expect(marked.at.x).toBeGreaterThan(0.85);
+      expect(marked.at.y).toBeGreaterThan(0.75);
+      expect(Math.abs(marked.share - (90 * 36) / (940 * 198))).toBeLessThan(0.01);
+    }
+    expect((await told(sharp(jpeg).grayscale())).kind).toBe('recoloured');
+    expect(
+      (
+        await told(
+          sharp(jpeg).recomb([
+            [0, 0, 1],
+            [0, 1, 0],
+            [1, 0, 0],
+          ]),
+        )
+      ).kind,
+    ).toBe('recoloured');
+  });
+
+  // Photographs, flat drawings and noise, encoded anew as sites do: none of it is any more than that.
+  it('no encoding is taken for anything worse', async () => {
+    const worst: string[] = [];
+    for (const name of ['shelf', 'kiln', 'tiles', 'pano'])
+      for (const [width, height] of [
+        [940, 198],
+        [640, 640],
+        [96, 96],
+      ] as const) {
+        const own = await photo(name).resize(width, height, { fit: 'cover' }).png().toBuffer();
+        const a = await raw(sharp(own));
+        for (const quality of [90, 30])
+          for (const as of ['jpeg', 'webp'] as const) {
+            const { kind } = differenceOf(a, await raw(sharp(await sharp(own)[as]({ quality }).toBuffer())));
+            if (kind !== 're-encoded') worst.push(`${name} ${width}×${height} ${as} ${quality}: ${kind}`);
+          }
+        for (const to of [0.5, 0.75, 1.5]) {
+          const other = await sharp(own)
+            .resize(Math.round(width * to))
+            .jpeg({ quality: 80 })
+            .toBuffer();
+          const { kind } = differenceOf(a, await raw(sharp(other)));
+          if (kind !== 'resized') worst.push(`${name} ${width}×${height} to ${to}: ${kind}`);
+        }
+      }
+    expect(worst).toEqual([]);
+  });
+
   it('another picture, another crop of nothing, a flat one', async () => {
     expect((await told(photo('kiln').resize(940, 198, { fit: 'cover' }))).kind).toBe('other');
     expect((await told(sharp(jpeg).flop())).kind).toBe('other');

@@ -12,6 +12,7 @@ import {
   type ShownShot,
 } from '@bright-slot/core';
 import { database } from './database';
+import { readable } from './readable';
 import { Refused } from './storage-problem';
 
 const none: ReadonlyMap<string, OwnPage> = new Map();
@@ -34,15 +35,8 @@ export class OwnPages {
     });
   }
 
-  /** Those that can be read; what cannot be stays as it is. */
   private async list(): Promise<ReadonlyMap<string, OwnPage>> {
-    const stored: unknown[] = await this.db.ownPages.toArray();
-    return new Map(
-      stored.flatMap((s) => {
-        const read = OwnPage.safeParse(s);
-        return read.success ? [[read.data.slot, read.data] as const] : [];
-      }),
-    );
+    return new Map(readable(await this.db.ownPages.toArray(), OwnPage).map((page) => [page.slot, page]));
   }
 
   of(slot: string): OwnPage | undefined {

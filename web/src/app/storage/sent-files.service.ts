@@ -2,6 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { SentFile, heldWithin } from '@bright-slot/core';
 import { database, type SentRecord } from './database';
+import { readable } from './readable';
 import { Refused } from './storage-problem';
 
 /** Files that were sent to sites or found there, with their bytes: kept, so that any of them can be put back. */
@@ -20,11 +21,7 @@ export class SentFiles {
   }
 
   private async list(): Promise<SentFile[]> {
-    const stored: unknown[] = await this.db.sent.toArray();
-    return stored.flatMap((s) => {
-      const read = SentFile.safeParse(s);
-      return read.success ? [read.data] : [];
-    });
+    return readable(await this.db.sent.toArray(), SentFile);
   }
 
   /** Those of a site, asked of what is stored. */

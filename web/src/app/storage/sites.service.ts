@@ -2,6 +2,7 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { SiteRecord, lookOf, siteOf, type PageColours, type PageLook, type Slot } from '@bright-slot/core';
 import { database } from './database';
+import { readable } from './readable';
 import { HouseStyleService } from './house-style.service';
 
 /** The person's sites, kept in the browser; and what a slot's page looks like. */
@@ -28,13 +29,8 @@ export class Sites {
     });
   }
 
-  /** Those that can be read; what cannot be stays as it is. */
   private async list(): Promise<SiteRecord[]> {
-    const stored: unknown[] = await this.db.sites.toArray();
-    return stored.flatMap((s) => {
-      const read = SiteRecord.safeParse(s);
-      return read.success ? [read.data] : [];
-    });
+    return readable(await this.db.sites.toArray(), SiteRecord);
   }
 
   /** What the page of a slot looks like: its site's, or as the house style has it. */
