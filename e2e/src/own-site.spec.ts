@@ -1,6 +1,7 @@
 import { mkdirSync, readFileSync, readdirSync, writeFileSync, chownSync } from 'node:fs';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
+import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { PASSWORD, USER, apache, openSsh, type Real, type RealSsh } from '../../server/src/testing/servers';
 import { accessible } from './harness/accessible';
@@ -425,6 +426,16 @@ describe('a site that is uploaded to by hand', () => {
 });
 
 describe('all of it', () => {
+  it('what “Save everything” writes has the sites and what was sent, and no password', async () => {
+    await browser.visit(`${app.app}/graphics`);
+    await browser.press('Save everything');
+    const files = Object.entries(unzipSync(readFileSync(await download(browser, '.zip'))));
+    expect(files.filter(([name]) => name.startsWith('sent/')).length).toBeGreaterThan(5);
+    const text = files.map(([, data]) => Buffer.from(data).toString('latin1')).join('\n');
+    expect(text).toContain('Mill journal');
+    for (const secret of [PASSWORD, 'green as the glaze', 'PRIVATE KEY']) expect(text).not.toContain(secret);
+  });
+
   it('no problem of the page was left unsaid', async () => {
     // What the shop’s own page misses is the shop’s.
     expect((await browser.errors()).filter((e) => !e.startsWith(shop('')))).toEqual([]);

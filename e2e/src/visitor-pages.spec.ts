@@ -137,3 +137,31 @@ it('shows what On the page shows: all pages of the site, at three widths, to a p
     await here.browser.size(1280, 800);
   }
 });
+
+it('the site misbehaves as it is told to on Sites, and a page takes its settings and goes back', async () => {
+  await here.browser.go(`${here.app.app}/sites`);
+  await here.browser.find('bs-stand-in-pages .page');
+  const faults = async () => (await fetch(`${here.app.site}/api/faults`)).json() as Promise<Record<string, unknown>>;
+  await (await here.browser.find('.faults summary')).click();
+  for (const name of ['Full', 'Darkens']) await (await here.browser.named('label', name)).click();
+  await here.browser.driver.wait(async () => (await faults())['full'] === true, 5000);
+  expect(await faults()).toMatchObject({ full: true, darkening: 0.3, slow: 0 });
+  for (const name of ['Full', 'Darkens']) await (await here.browser.named('label', name)).click();
+  await here.browser.driver.wait(async () => (await faults())['darkening'] === 0, 5000);
+
+  const css = async () => (await fetch(`${here.app.site}/blog.css`)).text();
+  const plain = await css();
+  const within = (text: string) =>
+    here.browser.run(
+      `const card = document.querySelector('section[data-slot="blog-header"]');
+       [...card.querySelectorAll('summary, button')].find((s) => s.textContent.includes(arguments[0])).click()`,
+      text,
+    );
+  await within('The page’s settings');
+  await within('Send them to the page');
+  await here.browser.seeText('has them now.');
+  expect(await css()).not.toBe(plain);
+  await within('The page’s own again');
+  await here.browser.seeText('has its own again.');
+  expect(await css()).toBe(plain);
+});

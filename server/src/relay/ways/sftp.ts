@@ -29,7 +29,9 @@ function sftpProblem(error: unknown, doing: string): unknown {
 
 /** A folder by SFTP. The host's key is the one that was pinned, or nothing is said to it. */
 export function sftp({ way, secret, reach, signal, patience }: Entering<Way>): Remote {
-  const client = new SftpClient();
+  // Without listeners of its own it would write errors to the console; they come as what it was asked fails.
+  const quiet = () => undefined;
+  const client = new SftpClient('sftp', { error: quiet, end: quiet, close: quiet });
   let seen = '';
   const stop = () => void client.end().catch(() => undefined);
   signal.addEventListener('abort', stop);

@@ -14,7 +14,12 @@ import {
   type Edit,
   type Frame,
   type Graphic,
+  SiteRecord,
+  neutralLook,
 } from '@bright-slot/core';
+import { SentFiles } from '../storage/sent-files.service';
+import { Sites } from '../storage/sites.service';
+import { SiteSending, type ToSend } from './site-sending';
 import { SiteClient, type Sending } from '../connector/site-client';
 import { FieldsService } from '../document/fields.service';
 import { FitReportService } from '../document/fit-report.service';
@@ -36,6 +41,20 @@ const findings = signal<{ id: string; group: string; title: string }[]>([]);
 let answer: () => unknown = () => good({ id: 'p1', name: sent.at(-1)!.name, slot: 'blog-header' });
 const dialog = { said: undefined as unknown, opened: [] as unknown[] };
 
+/** Sites of the person's own, and what was sent to them. */
+const own = signal<SiteRecord[]>([]);
+const delivered: ToSend[] = [];
+let delivery: () => unknown = () => good({ id: 'f1', address: 'https://shop.example/pics/a.png', name: 'a.png' });
+const sending = {
+  going: signal(new Map()),
+  heldName: (site: SiteRecord, id: string) => site.holds[id] ?? null,
+  names: () => Promise.resolve(new Set<string>()),
+  send: (_: SiteRecord, what: ToSend) => {
+    delivered.push(what);
+    return Promise.resolve(delivery());
+  },
+};
+
 let injector: Injector & { destroy(): void };
 let out: ExportSession;
 
@@ -46,7 +65,8 @@ function edit(e: Edit): void {
 }
 
 beforeEach(async () => {
-  for (const list of [edits, sent, noted, frozen, dialog.opened]) list.splice(0);
+  for (const list of [edits, sent, noted, frozen, dialog.opened, delivered]) list.splice(0);
+  own.set([]);
   findings.set([]);
   dialog.said = undefined;
   answer = () => good({ id: 'p1', name: sent.at(-1)!.name, slot: 'blog-header' });
@@ -77,6 +97,9 @@ beforeEach(async () => {
     },
     { provide: PixelsService, useValue: { file: () => new Promise(() => undefined) } },
     { provide: SiteClient, useValue: site },
+    { provide: Sites, useValue: { all: own } },
+    { provide: SentFiles, useValue: { all: signal([]) } },
+    { provide: SiteSending, useValue: sending },
     { provide: HouseStyleService, useValue: { style: signal(plainHouseStyle) } },
     { provide: FieldsService, useValue: { freeze: (id: string) => void frozen.push(id) } },
     { provide: FitReportService, useValue: report },
@@ -190,4 +213,55 @@ it('a refusal is told with the next free name, and nothing is noted', async () =
   expect([noted, out.sent(), out.sending()]).toEqual([[], null, false]);
   out.useNext('b.jpg');
   expect([out.name(), out.refused()]).toEqual(['b.jpg', null]);
+});
+
+describe('to a site of one’s own', () => {
+  const site = (holds: Record<string, string> = {}): SiteRecord =>
+    SiteRecord.parse({
+      version: 2,
+      id: 's',
+      name: 'Shop',
+      address: 'shop.example',
+      way: {
+        kind: 'webdav',
+        address: 'https://shop.example/dav/',
+        user: 'o',
+        visitors: 'https://shop.example/pics/',
+        plain: false,
+        ownNetwork: false,
+      },
+      look: neutralLook,
+      pages: [{ path: '', kind: 'blog', slots: ['blog-header'] }],
+      holds,
+    });
+
+  it('says before where it will be, sends it there and not to the demo’s, and says where it is', async () => {
+    own.set([site()]);
+    describeAs('A shelf');
+    made();
+    expect(out.willBeAt()).toBe(`https://shop.example/pics/${out.name()}`);
+    const name = out.name();
+    await out.send();
+    expect([sent.length, delivered.length]).toEqual([0, 1]);
+    expect(delivered[0]).toMatchObject({ name, alt: 'A shelf', graphic: { id: 'g' } });
+    expect(out.sent()).toMatchObject({ address: 'https://shop.example/pics/a.png', file: 'f1' });
+    expect(noted).toMatchObject([{ name, to: 'site' }]);
+  });
+
+  it('goes under the name that a page holds on to', () => {
+    own.set([site({ 'blog-header': 'header.png' })]);
+    expect(out.willBeAt()).toBe('https://shop.example/pics/header.png');
+  });
+
+  it('where its name is taken there, the next free one is offered; called off, nothing is said', async () => {
+    own.set([site()]);
+    describeAs('A shelf');
+    made();
+    delivery = () => ({ ok: false, problem: { code: 'name-taken', message: 'There is one already.', next: 'b.png' } });
+    await out.send();
+    expect(out.refused()).toMatchObject({ next: 'b.png' });
+    delivery = () => ({ ok: false, problem: { code: 'cancelled', message: 'Called off.' } });
+    await out.send();
+    expect([out.refused(), out.sent(), noted]).toEqual([null, null, []]);
+  });
 });
