@@ -304,6 +304,13 @@ async function likeMeasured(own: object): Promise<void> {
   await browser.press('Mill journal');
 }
 
+/** All places were looked at: nothing moves any more. */
+const looked = () =>
+  browser.driver.wait(
+    () => browser.run<boolean>(`return !document.body.textContent.includes('Looking at the pages as a visitor')`),
+    20_000,
+    'It goes on looking',
+  );
 const place = async (name: string) => {
   await browser.press('Mill journal');
   await browser.press(`Look at ${name}`);
@@ -351,6 +358,7 @@ describe('places that show several', () => {
     await browser.visit(`${app.app}/sites`);
     await place('Pool header');
     await browser.seeText('2 in all');
+    await looked();
     expect(await browser.run<string[]>(texts, 'bs-several li .quiet')).toEqual([
       expect.stringMatching(/^50 %, \d+ kB$/),
       expect.stringMatching(/^50 %, \d+ kB$/),
@@ -388,11 +396,12 @@ describe('places that show several', () => {
     }
     await place('Menu tile');
     await browser.seeText('1 is not seen: the row shows 2.');
+    await looked();
     const labels = () =>
       browser.run<string[]>(`return [...document.querySelectorAll('bs-several li input')].map((i) => i.value)`);
     expect(await labels()).toEqual(['Menu tile', 'Menu tile 2', 'Menu tile 3']);
     await browser.press('Menu tile 3 one place up');
-    await browser.driver.wait(async () => (await labels())[1] === 'Menu tile 3', 5000);
+    await browser.driver.wait(async () => (await labels())[1] === 'Menu tile 3', 15_000, 'Its place is the same');
   });
 });
 

@@ -408,9 +408,9 @@ describe('from a screenshot', () => {
     );
     expect(await browser.run(`return document.querySelector('bs-shot-loupe').offsetWidth`)).toBeGreaterThan(100);
     await browser.keys(Key.ARROW_LEFT);
-    expect(await width()).toBe(before + 1);
+    await browser.driver.wait(async () => (await width()) === before + 1, 5000, 'The edge did not go out');
     await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.SHIFT).perform();
-    expect(await width()).toBe(before - 9);
+    await browser.driver.wait(async () => (await width()) === before - 9, 5000, 'The edge did not go ten back');
   });
   it('takes one 20 000 px tall, and refuses what is too large, cut short or no picture, in words', async () => {
     await open('?way=screenshot');
