@@ -86,7 +86,11 @@ describe('the book', () => {
     await fill('Height', '0');
     await (await field('Height')).sendKeys(Key.TAB);
     // Nothing that is no size is taken.
-    expect(await (await field('Height')).getAttribute('value')).toBe('100');
+    await browser.driver.wait(
+      async () => (await (await field('Height')).getAttribute('value')) === '100',
+      5000,
+      'A height of 0 is taken',
+    );
     await browser.press('Save');
     await panelSays('964.5 × 100 px');
     await undo();
