@@ -1,6 +1,7 @@
-import { Router, json, type Request, type Response } from 'express';
+import { Router, type Request, type Response } from 'express';
 import multer from 'multer';
-import { LookFacts, MOST_BYTES, RelayAsk, type RelayLine } from '@bright-slot/core';
+import * as z from 'zod';
+import { LookFacts, MOST_BYTES, RelayAsk, valueOf, type RelayLine } from '@bright-slot/core';
 import { said } from '../guard';
 import { asProblem } from './remote';
 import { Relay, type RelayOptions } from './relay';
@@ -10,17 +11,7 @@ const upload = multer({
   limits: { fileSize: MOST_BYTES, files: 1, fields: 1, fieldSize: 64 * 1024 },
 });
 
-/** What is asked, from the one field of a form or from JSON; null where it cannot be read. */
-function asked(request: Request): RelayAsk | null {
-  const body = request.body as { ask?: unknown } | undefined;
-  if (typeof body?.ask !== 'string') return null;
-  try {
-    const read = RelayAsk.safeParse(JSON.parse(body.ask));
-    return read.success ? read.data : null;
-  } catch {
-    return null;
-  }
-}
+const Asked = z.object({ ask: z.string().transform(valueOf).pipe(RelayAsk) });
 
 /**
  * Speaks to the person's own site for their browser, which may not. Answers in lines of JSON as things happen; a look
@@ -29,12 +20,13 @@ function asked(request: Request): RelayAsk | null {
 export function relayRoutes(options: RelayOptions): Router {
   const relay = new Relay(options);
   const router = Router();
-  router.post('/', upload.single('file'), json({ limit: '64kb' }), async (request: Request, response: Response) => {
-    const ask = asked(request);
-    if (!ask) {
+  router.post('/', upload.single('file'), async (request: Request, response: Response) => {
+    const read = Asked.safeParse(request.body);
+    if (!read.success) {
       response.status(400).json(said('malformed', 'What was asked of the site cannot be read. Reload the page.'));
       return;
     }
+    const { ask } = read.data;
     const gone = new AbortController();
     response.on('close', () => {
       if (!response.writableFinished) gone.abort();

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { WayIn } from '@bright-slot/core';
+import { endingFor, fileFormats, pictureFormats, valueOf, type WayIn } from '@bright-slot/core';
 import { ask, readAll, type Asking } from '../ask';
 import { WayProblem, statusProblem, type Entering, type Remote } from '../remote';
 
@@ -17,7 +17,7 @@ async function multipart(form: FormData): Promise<{ body: Buffer; type: string }
 }
 
 const mimeOf = (name: string) =>
-  name.endsWith('.png') ? 'image/png' : name.endsWith('.webp') ? 'image/webp' : 'image/jpeg';
+  pictureFormats[fileFormats.find((f) => name.endsWith(`.${endingFor(f)}`)) ?? 'jpeg'].mime;
 
 function asker({ reach, signal, patience }: Pick<Entering, 'reach' | 'signal' | 'patience'>) {
   return async (address: string | URL, asking: Omit<Asking, 'reach' | 'signal'>) => {
@@ -34,14 +34,6 @@ function asker({ reach, signal, patience }: Pick<Entering, 'reach' | 'signal' | 
   };
 }
 
-const jsonOf = (said: string): unknown => {
-  try {
-    return JSON.parse(said);
-  } catch {
-    return null;
-  }
-};
-
 const Config = z.looseObject({ 'media-endpoint': z.string().optional() });
 const Fault = z.looseObject({ error_description: z.string().max(300) });
 
@@ -53,7 +45,7 @@ export function micropub(entering: Entering<Extract<Posted, { kind: 'micropub' }
   let media = way.address;
   const fault = (status: number, said: string, doing: string) => {
     // Section 3.8: what went wrong may be said in words.
-    const words = Fault.safeParse(jsonOf(said));
+    const words = Fault.safeParse(valueOf(said));
     return words.success && status !== 401
       ? new WayProblem('site', `The site says: “${words.data.error_description}”`)
       : statusProblem(status, doing);
@@ -64,7 +56,7 @@ export function micropub(entering: Entering<Extract<Posted, { kind: 'micropub' }
       asked.searchParams.set('q', 'config');
       const { status, said } = await go(asked, { headers: bearer });
       if (status === 401 || status === 403) throw statusProblem(401, 'sign in');
-      const config = Config.safeParse(jsonOf(said));
+      const config = Config.safeParse(valueOf(said));
       const named = status < 300 && config.success ? config.data['media-endpoint'] : undefined;
       if (!named) return 'The address is taken for the media endpoint itself.';
       media = new URL(named, way.address).href;
@@ -133,7 +125,7 @@ export function form(entering: Entering<Extract<Posted, { kind: 'form' }>>): Rem
       });
       // A form may answer by leading on to a page (RFC 9110, 15.4.4).
       if (status < 200 || status >= 400) throw statusProblem(status, 'write');
-      const told = Told.safeParse(jsonOf(said));
+      const told = Told.safeParse(valueOf(said));
       const where = told.success ? told.data : status === 201 ? location : null;
       return where && URL.canParse(where, way.address) ? new URL(where, way.address).href : null;
     },

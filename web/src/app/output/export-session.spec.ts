@@ -244,7 +244,7 @@ describe('to a site of one’s own', () => {
     await out.send();
     expect([sent.length, delivered.length]).toEqual([0, 1]);
     expect(delivered[0]).toMatchObject({ name, alt: 'A shelf', graphic: { id: 'g' } });
-    expect(out.sent()).toMatchObject({ address: 'https://shop.example/pics/a.png', file: 'f1' });
+    expect(out.sent()).toMatchObject({ address: 'https://shop.example/pics/a.png', file: delivered[0]!.id });
     expect(noted).toMatchObject([{ name, to: 'site' }]);
   });
 

@@ -144,9 +144,11 @@ export class ExportSession {
   readonly sendWord = computed(() =>
     this.ownSite()?.way.kind === 'by-hand' ? 'Save it to upload' : 'Put on the site',
   );
+  /** The file that was sent last from here, by its id. */
+  private readonly file = signal('');
   /** How far what is being sent is, 0 to 1. */
-  readonly share = computed(() => Math.max(0, ...[...this.siteSending.going().values()].map((u) => u.share)));
-  readonly waitsToRetry = computed(() => [...this.siteSending.going().values()].some((u) => u.waits));
+  readonly share = computed(() => this.siteSending.going().get(this.file())?.share ?? 0);
+  readonly waitsToRetry = computed(() => this.siteSending.going().get(this.file())?.waits ?? false);
   /** What a visitor was found to be shown of what was sent. */
   readonly live = computed(() => {
     const id = this.sent()?.file;
@@ -478,7 +480,10 @@ export class ExportSession {
   ): Promise<void> {
     const { slot, blob, alt, graphic, frame, made } = given;
     const name = this.heldName() ? this.name() : this.nameThere();
+    const id = crypto.randomUUID();
+    this.file.set(id);
     const answer = await this.siteSending.send(site, {
+      id,
       slot,
       blob,
       name,
@@ -487,7 +492,7 @@ export class ExportSession {
       colours: this.pages.of(slot.id)?.colours ?? null,
     });
     if (answer.ok) {
-      const { address, id } = answer.value;
+      const { address } = answer.value;
       if (site.way.kind === 'by-hand') saveFile(blob, answer.value.name);
       this.sent.set({ address, visitor: address, file: id });
       await this.give(name, site.way.kind === 'by-hand' ? 'file' : 'site', graphic.id, made);
@@ -497,7 +502,7 @@ export class ExportSession {
 
   /** Calls off what is being sent. */
   callOff(): void {
-    for (const id of this.siteSending.going().keys()) this.siteSending.cancel(id);
+    this.siteSending.cancel(this.file());
   }
 
   useNext(next: string): void {

@@ -36,6 +36,8 @@ import { SignInDialog, type SigningIn } from './sign-in-dialog';
 
 /** A file that is to stand in a place of a site. */
 export interface ToSend {
+  /** What it is to be known by: how far it is, and what became of it. */
+  readonly id: string;
   readonly slot: Slot;
   readonly blob: Blob;
   readonly name: string;
@@ -124,7 +126,7 @@ export class SiteSending {
     const name = held ?? what.name;
     const file: SentFile = {
       version: 1,
-      id: crypto.randomUUID(),
+      id: what.id,
       site: site.id,
       slot: what.slot.id,
       name,
@@ -145,7 +147,11 @@ export class SiteSending {
       problem: null,
     };
     await this.files.add(file, what.blob);
-    return this.deliver(site, file, what.blob);
+    const done = await this.deliver(site, file, what.blob);
+    // Called off, or to go under another name: it is not to wait.
+    if (!done.ok && (done.problem.code === 'cancelled' || done.problem.code === 'name-taken'))
+      await this.files.remove(file.id);
+    return done;
   }
 
   /** Sends what waited or failed once more. */
@@ -171,11 +177,9 @@ export class SiteSending {
       this.tell(file.id, { share: 0, waits: false, tries: 0 });
       try {
         const done = await this.delivered(site, file, blob, stop.signal);
-        if (!done.ok) {
-          const gone = done.problem.code === 'cancelled' || done.problem.code === 'name-taken';
-          if (gone) await this.files.remove(file.id);
-          else await this.files.change(file.id, { state: 'failed', problem: done.problem.message.slice(0, 400) });
-        }
+        // What stood there before stays what it was; only what was not there yet waits to be sent.
+        if (!done.ok && (file.state === 'waiting' || file.state === 'failed'))
+          await this.files.change(file.id, { state: 'failed', problem: done.problem.message.slice(0, 400) });
         return done;
       } finally {
         this.stops.delete(file.id);
@@ -190,7 +194,8 @@ export class SiteSending {
     blob: Blob,
     signal: AbortSignal,
   ): Promise<Result<SentFile, Refusal>> {
-    const held = this.heldName(site, file.slot) === file.name;
+    // A name that the page holds on to is replaced, and so is what somebody made of a file that stands there.
+    const held = this.heldName(site, file.slot) === file.name || (file.state === 'sent' && wayCan(site.way).replace);
     const before = held ? await this.found(site, file, signal) : good(null);
     if (!before.ok) return before;
     const token = file.id.replaceAll('-', '');
@@ -222,7 +227,7 @@ export class SiteSending {
       state: 'sent',
       at: new Date().toISOString(),
       address: sent.value.address ?? file.address,
-      over: before.value?.id ?? null,
+      over: before.value && before.value.id !== file.id ? before.value.id : null,
       problem: null,
     };
     await this.files.change(file.id, now);
@@ -268,8 +273,9 @@ export class SiteSending {
       );
     const bytes = await blob.arrayBuffer();
     const hash = await sha256(bytes);
+    const stood = (f: SentFile) => f.state === 'sent' || f.state === 'down';
     const known = (await this.files.of(site.id)).find(
-      (f) => f.slot === file.slot && f.name === file.name && f.sha256 === hash && f.id !== file.id,
+      (f) => f.slot === file.slot && f.name === file.name && f.sha256 === hash && stood(f),
     );
     if (known) return good(known);
     const read = identify(new Uint8Array(bytes), file.name);
