@@ -17,6 +17,8 @@ export const RelayAsk = z.discriminatedUnion('do', [
   z.object({ do: z.literal('try'), way: WayIn, secret: Secret }),
   /** The names in the folder. */
   z.object({ do: z.literal('names'), way: WayIn, secret: Secret }),
+  /** A file's own bytes, which visitors may be shown otherwise. */
+  z.object({ do: z.literal('read'), way: WayIn, secret: Secret, name: RemoteName }),
   /** Sends the file that comes with it. `over` is the digest of what it may replace; null where nothing may stand there. */
   z.object({
     do: z.literal('send'),

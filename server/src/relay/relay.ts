@@ -185,6 +185,13 @@ export class Relay {
     return this.within(ask, signal, (remote) => remote.names());
   }
 
+  /** A file as it is kept there, its bytes untouched; 404 where there is none. */
+  async read(ask: Doing<'read'>, signal: AbortSignal): Promise<Answer> {
+    const bytes = await this.within(ask, signal, (remote) => remote.read(ask.name));
+    const address = new URL(finalAddress(ask.way, ask.name)!);
+    return { status: bytes ? 200 : 404, headers: {}, bytes: bytes ?? Buffer.alloc(0), address };
+  }
+
   /** Sends a file, whole or not at all. Gives its address. */
   async send(ask: Doing<'send'>, bytes: Buffer, tell: Tell, signal: AbortSignal): Promise<string> {
     const stopped = new AbortController();

@@ -15,7 +15,7 @@ const Asked = z.object({ ask: z.string().transform(valueOf).pipe(RelayAsk) });
 
 /**
  * Speaks to the person's own site for their browser, which may not. Answers in lines of JSON as things happen; a look
- * answers with the bytes themselves. Nothing of what signs in is kept, logged or told.
+ * and a file that is read answer with the bytes themselves. Nothing of what signs in is kept, logged or told.
  */
 export function relayRoutes(options: RelayOptions): Router {
   const relay = new Relay(options);
@@ -32,9 +32,12 @@ export function relayRoutes(options: RelayOptions): Router {
       if (!response.writableFinished) gone.abort();
     });
     response.setHeader('Cache-Control', 'no-store');
-    if (ask.do === 'look') {
+    if (ask.do === 'look' || ask.do === 'read') {
       try {
-        const found = await relay.look(ask.address, ask.ownNetwork, ask.fresh, gone.signal);
+        const found =
+          ask.do === 'look'
+            ? await relay.look(ask.address, ask.ownNetwork, ask.fresh, gone.signal)
+            : await relay.read(ask, gone.signal);
         const age = Number(found.headers.age);
         const facts: LookFacts = {
           status: found.status,

@@ -163,6 +163,9 @@ describe('misbehaves on request, and is found out', () => {
   ])('by %s', async (_what, faults, expected) => {
     await misbehave(faults);
     expect(await word(before)).toBe(expected);
+    // By its way in, its own bytes are read all the same.
+    const own = await relay.read({ do: 'read', way: ways['WebDAV']!(), secret, name: 'live.jpg' }, never);
+    expect(own.bytes.equals(picture)).toBe(true);
   });
 
   it('by showing an old copy from a cache', async () => {

@@ -1,5 +1,16 @@
 import { Injectable } from '@angular/core';
-import { LookFacts, Refusal, RelayLine, bad, good, type Problem, type RelayAsk, type Result } from '@bright-slot/core';
+import {
+  LookFacts,
+  Refusal,
+  RelayLine,
+  bad,
+  good,
+  type Problem,
+  type RelayAsk,
+  type Result,
+  type Secret,
+  type WayIn,
+} from '@bright-slot/core';
 
 type Line<K extends RelayLine['at']> = Extract<RelayLine, { at: K }>;
 export type RelayProblem = Problem & Partial<Omit<Line<'problem'>, 'code' | 'message'>>;
@@ -19,7 +30,7 @@ const unread = bad('site', 'The server answered in a way that could not be read.
 export class RelayClient {
   /** Does what is asked; `line` hears what happens on the way. */
   async run(
-    ask: Exclude<RelayAsk, { do: 'look' }>,
+    ask: Exclude<RelayAsk, { do: 'look' | 'read' }>,
     {
       file,
       signal,
@@ -46,9 +57,18 @@ export class RelayClient {
   }
 
   /** What a visitor is shown at an address; `fresh` looks past caches. */
-  async look(address: string, ownNetwork: boolean, fresh: boolean, signal?: AbortSignal): Promise<Result<Found>> {
+  look(address: string, ownNetwork: boolean, fresh: boolean, signal?: AbortSignal): Promise<Result<Found>> {
+    return this.fetched({ do: 'look', address, ownNetwork, fresh }, signal);
+  }
+
+  /** A file's own bytes, which visitors may be shown otherwise. */
+  read(way: WayIn, secret: Secret, name: string, signal?: AbortSignal): Promise<Result<Found>> {
+    return this.fetched({ do: 'read', way, secret, name }, signal);
+  }
+
+  private async fetched(ask: RelayAsk, signal?: AbortSignal): Promise<Result<Found>> {
     try {
-      const response = await this.post({ do: 'look', address, ownNetwork, fresh }, undefined, signal);
+      const response = await this.post(ask, undefined, signal);
       if (!response.ok) return await this.refused(response);
       const facts = LookFacts.safeParse(JSON.parse(decodeURIComponent(response.headers.get('X-Look') ?? 'null')));
       return facts.success ? good({ blob: await response.blob(), facts: facts.data }) : unread;

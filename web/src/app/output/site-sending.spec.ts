@@ -1,7 +1,17 @@
 import '@angular/compiler';
 import { signal, type Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { SiteRecord, bad, good, neutralLook, type RelayAsk, type SentFile, type Slot } from '@bright-slot/core';
+import {
+  SiteRecord,
+  bad,
+  good,
+  neutralLook,
+  type RelayAsk,
+  type Secret,
+  type SentFile,
+  type Slot,
+  type WayIn,
+} from '@bright-slot/core';
 import sharp from 'sharp';
 import { RelayClient } from '../connector/relay-client';
 import { Vault } from '../connector/vault';
@@ -36,6 +46,8 @@ const kept = new Map<string, { file: SentFile; blob: Blob }>();
 const there = new Map<string, Blob>();
 /** What the site says next instead of taking a file. */
 let says: ReturnType<typeof bad> | null = null;
+/** What visitors are shown instead of what stands there. */
+let shown: Blob | null = null;
 let injector: Injector & { destroy(): void };
 let sending: SiteSending;
 let red: Blob;
@@ -56,8 +68,12 @@ const files = {
   },
   remove: (id: string) => Promise.resolve(void kept.delete(id)),
 };
+const found = (name: string, blob: Blob | undefined) => ({
+  blob: blob ?? new Blob(),
+  facts: { status: blob ? 200 : 404, type: 'image/png', age: null, address: `https://shop.example/pics/${name}` },
+});
 const relay = {
-  run: async (ask: Exclude<RelayAsk, { do: 'look' }>, { file }: { file?: Blob } = {}) => {
+  run: async (ask: Exclude<RelayAsk, { do: 'look' | 'read' }>, { file }: { file?: Blob } = {}) => {
     if (ask.do === 'names') return good({ at: 'done', names: [...there.keys()] });
     if (says) return says;
     if (ask.do !== 'send') return good({ at: 'done' });
@@ -67,17 +83,16 @@ const relay = {
     there.set(ask.name, file!);
     return good({ at: 'done', address: `https://shop.example/pics/${ask.name}` });
   },
+  read: (_way: WayIn, _secret: Secret, name: string) => Promise.resolve(good(found(name, there.get(name)))),
   look: (address: string) => {
-    const blob = there.get(address.split('/').pop()!);
-    const facts = { status: blob ? 200 : 404, type: 'image/png', age: null, address };
-    return Promise.resolve(good({ blob: blob ?? new Blob(), facts }));
+    const name = address.split('/').pop()!;
+    return Promise.resolve(good(found(name, shown ?? there.get(name))));
   },
 };
-
 beforeEach(async () => {
   kept.clear();
   there.clear();
-  says = null;
+  says = shown = null;
   const picture = async (background: string) =>
     new Blob([
       new Uint8Array(
@@ -159,4 +174,13 @@ it('what somebody made of a file there is replaced when it is sent again, and ke
   expect(there.get('a.png')).toBe(red);
   const theirs = [...kept.values()].find((k) => k.file.graphic === null);
   expect(theirs).toMatchObject({ blob: blue, file: { state: 'down', name: 'a.png' } });
+});
+
+it('a name that a page holds on to is replaced also where visitors are shown pictures written anew', async () => {
+  const holds = { ...site, holds: { header: 'header.png' } };
+  there.set('header.png', blue);
+  shown = red;
+  expect(await send('1', 'a.png', red, holds)).toMatchObject({ ok: true, value: { name: 'header.png' } });
+  expect(there.get('header.png')).toBe(red);
+  expect([...kept.values()].find((k) => k.file.graphic === null)?.blob).toBe(blue);
 });
