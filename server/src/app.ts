@@ -4,14 +4,13 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import * as z from 'zod';
+import { isLoopback } from '@bright-slot/core';
 import { ahead, isHashed } from './ahead';
 import { fetchPicture } from './fetch-picture';
 import { relayRoutes } from './relay/routes';
 import { hostGuard, nothingThere, permissions, said, sentences } from './guard';
 
 const Wanted = z.object({ address: z.string().max(4000) });
-
-const isLoopback = (origin: string) => /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(new URL(origin).hostname);
 
 /** Serves the built app: static files, and the page itself with a fresh style nonce each time. */
 export function appServer(options: {
@@ -91,7 +90,7 @@ export function appServer(options: {
     response.type('application/octet-stream').send(found.value.bytes);
   });
   // A site on this computer's own network is the person's only where this server runs on their own computer.
-  app.use('/api/relay', relayRoutes({ ownNetwork: isLoopback(appOrigin) }));
+  app.use('/api/relay', relayRoutes({ ownNetwork: isLoopback(new URL(appOrigin).hostname) }));
   app.use('/api', nothingThere);
   if (demo) app.get('/demo.json', (_request, response) => response.sendFile(demo, { cacheControl: false }));
   app.get('/ahead.json', (_request, response) => {

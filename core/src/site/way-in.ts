@@ -138,11 +138,14 @@ export function wayText(way: WayIn): string {
 export const isNamedLocal = (host: string): boolean =>
   /^(localhost|.*\.localhost|\[.*\]|\d+\.\d+\.\d+\.\d+)$/.test(host);
 
+/** Whether a host is this computer itself, by its name or figures. */
+export const isLoopback = (host: string): boolean => /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(host);
+
 /** Whether what is sent on this way can be read by whoever stands in between. */
 export function isPlain(way: WayIn): boolean {
   if (way.kind === 'ftp') return !way.secure;
   const there = 'address' in way ? new URL(way.address) : null;
-  return there?.protocol === 'http:' && !/^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(there.hostname);
+  return there?.protocol === 'http:' && !isLoopback(there.hostname);
 }
 
 /** Why nothing may be sent on a way yet; what has to be accepted has `accept` as its code’s end. */

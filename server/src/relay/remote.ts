@@ -67,6 +67,19 @@ export const refusedSignIn = () =>
 const full = () =>
   new WayProblem('full', 'The site’s disk is full, so nothing was put there. Make room there, then send again.');
 
+/** Does things at a site; what fails is told as the way in makes of it, unless it was called off. */
+export const doer =
+  (signal: AbortSignal, problemOf: (error: unknown, doing: string) => unknown) =>
+  async <T>(what: string, work: () => Promise<T>): Promise<T> => {
+    signal.throwIfAborted();
+    try {
+      return await work();
+    } catch (error) {
+      signal.throwIfAborted();
+      throw problemOf(error, what);
+    }
+  };
+
 /** What an HTTP status says of something that was to be done. */
 export function statusProblem(status: number, doing: string): WayProblem {
   if (status === 401) return refusedSignIn();

@@ -3,7 +3,16 @@ import { isIP } from 'node:net';
 import { Client, FTPError } from 'basic-ftp';
 import type { WayIn } from '@bright-slot/core';
 import { addressWithin } from '../net';
-import { MOST_FETCHED, WayProblem, asProblem, nameTaken, refusedSignIn, type Entering, type Remote } from '../remote';
+import {
+  MOST_FETCHED,
+  WayProblem,
+  asProblem,
+  doer,
+  nameTaken,
+  refusedSignIn,
+  type Entering,
+  type Remote,
+} from '../remote';
 import { told } from '../told';
 
 type Way = Extract<WayIn, { kind: 'ftp' }>;
@@ -32,15 +41,7 @@ export function ftp({ way, secret, reach, signal, patience }: Entering<Way>): Re
   const client = new Client(patience, { allowSeparateTransferHost: false });
   const stop = () => client.close();
   signal.addEventListener('abort', stop);
-  const doing = async <T>(what: string, work: () => Promise<T>): Promise<T> => {
-    signal.throwIfAborted();
-    try {
-      return await work();
-    } catch (error) {
-      signal.throwIfAborted();
-      throw ftpProblem(error, what);
-    }
-  };
+  const doing = doer(signal, ftpProblem);
   const names = () => doing('look', async () => (await client.list()).map((f) => f.name));
 
   return {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import SftpClient from 'ssh2-sftp-client';
 import type { WayIn } from '@bright-slot/core';
 import { connectWithin } from '../net';
-import { WayProblem, asProblem, nameTaken, refusedSignIn, type Entering, type Remote } from '../remote';
+import { WayProblem, asProblem, doer, nameTaken, refusedSignIn, type Entering, type Remote } from '../remote';
 import { told } from '../told';
 
 type Way = Extract<WayIn, { kind: 'sftp' }>;
@@ -37,15 +37,7 @@ export function sftp({ way, secret, reach, signal, patience }: Entering<Way>): R
   signal.addEventListener('abort', stop);
   const folder = way.folder.replace(/\/+$/, '');
   const path = (name: string) => (folder || way.folder ? `${folder}/${name}` : name);
-  const doing = async <T>(what: string, work: () => Promise<T>): Promise<T> => {
-    signal.throwIfAborted();
-    try {
-      return await work();
-    } catch (error) {
-      signal.throwIfAborted();
-      throw sftpProblem(error, what);
-    }
-  };
+  const doing = doer(signal, sftpProblem);
 
   return {
     async enter() {
