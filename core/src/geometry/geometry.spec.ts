@@ -1,7 +1,6 @@
 import { random } from '../testing/samples';
 import { contains, outward, without, type Box } from './box';
 import { containBox, coverBox, coverIntent, resizedByCorner } from './fit';
-import { snap } from './snap';
 
 const frame = { x: 0, y: 0, width: 940, height: 198 };
 
@@ -90,15 +89,4 @@ it('without leaves exactly the area outside the hole', () => {
     const down = Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
     expect(area(without(a, b))).toBeCloseTo(a.width * a.height - across * down, 6);
   }
-});
-
-describe('snap', () => {
-  it('meets the nearest edge within reach, each axis alone', () => {
-    const s = snap({ x: 4, y: 30, width: 100, height: 40 }, [{ x: 0, y: 0, width: 940, height: 198 }], 6);
-    expect(s.offset).toEqual({ x: -4, y: 0 });
-    expect(s.lines).toEqual([{ axis: 'x', at: 0 }]);
-  });
-  it('meets the middle', () => {
-    expect(snap({ x: 417, y: 0, width: 100, height: 10 }, [frame], 6).offset.x).toBe(3);
-  });
 });

@@ -4,6 +4,8 @@ import { adaptToSlot } from './adapt-to-slot';
 import type { Backdrop, Graphic, Layer } from './graphic';
 import type { ExportChoices, Frame, LeftFinding } from './frame';
 import { limits } from '../limits';
+import { grouped, reordered, settledGroups, ungrouped } from './groups';
+import type { Group } from './layer';
 
 /**
  * One change to a graphic, a plain value. `name` is what the list of steps says.
@@ -17,6 +19,10 @@ export type Change =
   | { readonly type: 'add-layers'; readonly layers: readonly Layer[]; readonly at?: number }
   | { readonly type: 'remove-layer'; readonly id: string }
   | { readonly type: 'move-layer'; readonly id: string; readonly to: number }
+  /** The first of them at that place, the others after it. */
+  | { readonly type: 'move-layers'; readonly ids: readonly string[]; readonly to: number }
+  | { readonly type: 'group'; readonly ids: readonly string[]; readonly group: Group }
+  | { readonly type: 'ungroup'; readonly ids: readonly string[] }
   | { readonly type: 'replace-layer'; readonly layer: Layer }
   | { readonly type: 'set-backdrop'; readonly backdrop: Backdrop }
   | { readonly type: 'adapt-to-slot'; readonly frame: string; readonly slot: Slot }
@@ -37,6 +43,11 @@ const withFrame = (graphic: Graphic, id: string, change: (frame: Frame) => Frame
   frames: graphic.frames.map((f) => (f.id === id ? change(f) : f)),
 });
 
+function withLayers(graphic: Graphic, layers: readonly Layer[]): Graphic {
+  const settled = settledGroups(layers);
+  return settled === graphic.layers ? graphic : { ...graphic, layers: settled };
+}
+
 /** The graphic after an edit; the same object where the edit changes nothing. */
 export function applyEdit(
   graphic: Graphic,
@@ -44,19 +55,21 @@ export function applyEdit(
 ): Graphic {
   switch (edit.type) {
     case 'add-layer':
-      return { ...graphic, layers: inserted(graphic.layers, [edit.layer], edit.at) };
+      return withLayers(graphic, inserted(graphic.layers, [edit.layer], edit.at));
     case 'add-layers':
-      return { ...graphic, layers: inserted(graphic.layers, edit.layers, edit.at) };
+      return withLayers(graphic, inserted(graphic.layers, edit.layers, edit.at));
     case 'remove-layer': {
       const layers = graphic.layers.filter((l) => l.id !== edit.id);
-      return layers.length === graphic.layers.length ? graphic : { ...graphic, layers };
+      return layers.length === graphic.layers.length ? graphic : withLayers(graphic, layers);
     }
-    case 'move-layer': {
-      const layer = graphic.layers.find((l) => l.id === edit.id);
-      if (!layer || graphic.layers.indexOf(layer) === edit.to) return graphic;
-      const rest = graphic.layers.filter((l) => l.id !== edit.id);
-      return { ...graphic, layers: inserted(rest, [layer], edit.to) };
-    }
+    case 'move-layer':
+      return withLayers(graphic, reordered(graphic.layers, [edit.id], edit.to));
+    case 'move-layers':
+      return withLayers(graphic, reordered(graphic.layers, edit.ids, edit.to));
+    case 'group':
+      return withLayers(graphic, grouped(graphic.layers, edit.ids, edit.group));
+    case 'ungroup':
+      return withLayers(graphic, ungrouped(graphic.layers, edit.ids));
     case 'replace-layer':
       return { ...graphic, layers: graphic.layers.map((l) => (l.id === edit.layer.id ? edit.layer : l)) };
     case 'set-backdrop':

@@ -71,7 +71,7 @@ export const isPicture = (layer: Layer): layer is PictureLayer => layer.role ===
 export const Backdrop = Fill;
 export type Backdrop = Fill;
 
-export const GRAPHIC_VERSION = 7;
+export const GRAPHIC_VERSION = 8;
 
 /** One thing being made, as it is written. Layers stand back to front; lengths in canvas px (the slot's CSS px). */
 export const GraphicRecord = z.object({

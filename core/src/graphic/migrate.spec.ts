@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { plainAppearance } from '../pixels/appearance';
-import { Graphic, newGraphic } from './graphic';
+import { GRAPHIC_VERSION, Graphic, newGraphic } from './graphic';
 import { pictureGeometry } from './picture-geometry';
 import { slotOf } from '../testing/samples';
 import { plainBlock } from '../words/words';
@@ -17,7 +17,7 @@ const read = () => Graphic.parse({ ...old, frames });
 describe('a graphic of version 2', () => {
   it('is read with pictures as they came, nothing done to them', () => {
     const graphic = read();
-    expect(graphic.version).toBe(7);
+    expect(graphic.version).toBe(GRAPHIC_VERSION);
     const [photo, logo] = graphic.layers;
     expect(logo).toMatchObject({ ...plainAppearance, place: { mode: 'free', x: 20, y: 30, width: 240 } });
     expect(photo).toMatchObject({ ...plainAppearance, focus: { x: 0.4, y: 1 } });
@@ -92,8 +92,15 @@ it('a graphic of version 5: what its file is to be, and its description, come to
 it('a graphic of version 6: none of its findings was left', () => {
   const six = fixture(6) as { layers: object[]; frames: object[] };
   const graphic = Graphic.parse(six);
-  expect(graphic.version).toBe(7);
+  expect(graphic.version).toBe(GRAPHIC_VERSION);
   expect(graphic.frames).toEqual(six.frames.map((f) => ({ ...f, left: [] })));
   expect(graphic.layers).toEqual(six.layers);
   expect(Graphic.parse(graphic)).toEqual(graphic);
+});
+
+it('a graphic of version 7: its layers are in no groups', () => {
+  const seven = fixture(7);
+  const graphic = Graphic.parse(seven);
+  expect(graphic).toEqual({ ...seven, version: GRAPHIC_VERSION });
+  expect(graphic.layers.every((l) => l.group === undefined)).toBe(true);
 });

@@ -76,6 +76,9 @@ const leftNow = (old: OldGraphic): OldGraphic => ({
   frames: each(old.frames, (f) => ({ left: [], ...f })),
 });
 
+/** Version 7: its layers were in no groups. */
+const groupsNow = (old: OldGraphic): OldGraphic => ({ ...old, version: 8 });
+
 function gradientNow(backdrop: unknown, canvas: unknown): unknown {
   const b = backdrop as { kind?: unknown; angle?: unknown; stops?: unknown } | null | undefined;
   const size = canvas as { width?: unknown; height?: unknown } | null | undefined;
@@ -99,5 +102,6 @@ export function migrateGraphic(value: unknown): unknown {
   if (now.version === 4) now = fillsNow(now);
   if (now.version === 5) now = framesNow(now);
   if (now.version === 6) now = leftNow(now);
+  if (now.version === 7) now = groupsNow(now);
   return now;
 }

@@ -1,4 +1,6 @@
-import { fromPx, readLength, readNumber, roundingOf, toPx } from './units';
+import { Script } from 'node:vm';
+import { fromPx, readLength, readNumber, readSum, roundingOf, toPx } from './units';
+import { random } from '../testing/samples';
 import { figure } from './slot';
 
 describe('units', () => {
@@ -61,4 +63,41 @@ it.each([
   [940, 3, 2820, 0],
 ])('%d px at %d× is a file of %d px and runs over by %d', (exact, density, file, over) => {
   expect(roundingOf(exact, density)).toEqual({ exact, file, over });
+});
+
+describe('typed sums', () => {
+  it('are worth what they say', () => {
+    const cases: [string, number | null][] = [
+      ['940/2', 470],
+      ['(940 − 2 × 24) / 3', 892 / 3],
+      ['12,5 + 3', 15.5],
+      ['1,584', readNumber('1,584')],
+      ['-(4+1)*2', -10],
+      ['940 : 2', 470],
+      ['1/0', null],
+      ['2 +', null],
+      ['2 2', readNumber('2 2')],
+      ['alert(1)', null],
+      ['a+1', null],
+      ['((((', null],
+      ['', null],
+    ];
+    for (const [text, n] of cases) expect([text, readSum(text)]).toEqual([text, n]);
+  });
+
+  it('are worth what the JavaScript engine says of them', () => {
+    const seed = 11;
+    const r = random(seed);
+    const sum = (deep: number): string =>
+      deep === 0 || r() < 0.3
+        ? String(Math.round(r() * 10000) / 100)
+        : r() < 0.3
+          ? `(${sum(deep - 1)})`
+          : `${sum(deep - 1)} ${'+-*/'[Math.floor(r() * 4)]} ${sum(deep - 1)}`;
+    for (let i = 0; i < 400; i++) {
+      const text = sum(3);
+      const n = Number(new Script(text).runInNewContext());
+      if (text.length <= 200 && Number.isFinite(n)) expect([seed, text, readSum(text)]).toEqual([seed, text, n]);
+    }
+  });
 });

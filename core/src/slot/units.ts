@@ -1,3 +1,4 @@
+import jsep, { type Expression } from 'jsep';
 import { bad, good, type Result } from '../problem';
 import { figure } from './slot';
 
@@ -31,6 +32,48 @@ export function readNumber(text: string): number | null {
   if (comma >= 0 && dot >= 0) plain = plain.replaceAll(comma > dot ? '.' : ',', '');
   plain = plain.replace(',', '.');
   return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : null;
+}
+
+/** The worth of a sum as it was read: numbers, + − × ÷ and brackets; null for anything else. */
+function worth(e: Expression): number | null {
+  if (e.type === 'Literal') return typeof e['value'] === 'number' ? e['value'] : null;
+  if (e.type === 'UnaryExpression') {
+    const n = worth(e['argument'] as Expression);
+    return n === null ? null : e['operator'] === '-' ? -n : e['operator'] === '+' ? n : null;
+  }
+  if (e.type !== 'BinaryExpression') return null;
+  const [a, b] = [worth(e['left'] as Expression), worth(e['right'] as Expression)];
+  if (a === null || b === null) return null;
+  switch (e['operator']) {
+    case '+':
+      return a + b;
+    case '-':
+      return a - b;
+    case '*':
+      return a * b;
+    case '/':
+      return b === 0 ? null : a / b;
+    default:
+      return null;
+  }
+}
+
+/** A typed number or sum: "940/2", "(940 - 2 × 24) / 3", "12,5 + 3"; null where it is none, or no finite number. */
+export function readSum(text: string): number | null {
+  const plain = readNumber(text);
+  if (plain !== null || text.length > 200) return plain;
+  const sum = text
+    .replace(/[×x]/gi, '*')
+    .replace(/[÷:]/g, '/')
+    .replace(/[−–]/g, '-')
+    .replace(/(?<=\d),(?=\d)/g, '.');
+  if (!/^[\d\s.+\-*/()]+$/.test(sum)) return null;
+  try {
+    const n = worth(jsep(sum));
+    return n !== null && Number.isFinite(n) ? n : null;
+  } catch {
+    return null;
+  }
 }
 
 /**

@@ -42,6 +42,8 @@ export interface WordsLayout {
   /** What is really drawn: the outlines' extent; null when there is nothing to draw. */
   readonly ink: Box | null;
   readonly lines: number;
+  /** Where letters stand on their lines, from the top, canvas px. */
+  readonly baselines: readonly number[];
   /** How many times their own sizes the words were made, to fill a box. */
   readonly by: number;
 }
@@ -389,6 +391,7 @@ function laidOut(layer: WordsBlock, paragraphs: readonly SetParagraph[], shaper:
   const lines = linesOf(layer, paragraphs, shaper, by, sizing.kind === 'grow' ? null : sizing.width);
   const items: Item[] = [];
   const boxes: Box[] = [];
+  const baselines: number[] = [];
   const height = heightOf(lines);
   let top = place.y + (sizing.kind === 'fill' ? Math.max(0, (sizing.height - height) / 2) : 0);
   for (const line of lines) {
@@ -396,6 +399,7 @@ function laidOut(layer: WordsBlock, paragraphs: readonly SetParagraph[], shaper:
     const x = place.x - line.width * share;
     top += line.above;
     boxes.push({ x, y: top, width: line.width, height: line.height });
+    baselines.push(top + line.baseline);
     for (const item of line.items) items.push({ ...item, x: item.x + x, y: item.y + top + line.baseline });
     top += line.height;
   }
@@ -412,7 +416,7 @@ function laidOut(layer: WordsBlock, paragraphs: readonly SetParagraph[], shaper:
             height: sizing.kind === 'fill' ? sizing.height : height,
           },
         ];
-  return { items, box: enclosing([...own, ...boxes])!, ink, lines: lines.length, by };
+  return { items, box: enclosing([...own, ...boxes])!, ink, lines: lines.length, baselines, by };
 }
 
 /** The texts of a block's lines as they are broken, paragraph by paragraph. */

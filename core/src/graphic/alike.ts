@@ -1,0 +1,47 @@
+import same from 'fast-deep-equal';
+import { firstRun, withRuns } from '../words/words';
+import { isPicture, type Layer, type WordsLayer } from './graphic';
+import { merged } from './merge';
+import type { RunLook } from './runs';
+
+/** What a layer has for itself: what it is, where it lies, what is in it. */
+const OWN = new Set([
+  ...['id', 'name', 'group', 'role', 'place', 'turn', 'sizing', 'form', 'words', 'paragraphs', 'fields'],
+  ...['asset', 'natural', 'opaque', 'vector', 'crop', 'focus', 'flip', 'cutout'],
+]);
+
+const runKeys = ['face', 'size', 'colour', 'tracking', 'case'] as const satisfies readonly (keyof RunLook)[];
+
+/** How letters changed from one block to another, as far as all of it did; alignment too. */
+function lettersAlike(from: WordsLayer, to: WordsLayer, other: WordsLayer): WordsLayer {
+  const [old, now] = [firstRun(from), firstRun(to)];
+  const look = Object.fromEntries(runKeys.filter((k) => !same(old[k], now[k])).map((k) => [k, now[k]])) as RunLook;
+  const next = Object.keys(look).length ? withRuns(other, look) : other;
+  const { align } = to.paragraphs[0]!;
+  return align === from.paragraphs[0]!.align
+    ? next
+    : { ...next, paragraphs: next.paragraphs.map((p) => ({ ...p, align })) };
+}
+
+/** Whether two layers have the same settings. */
+export const isAlike = (a: Layer, b: Layer): boolean => a.role === b.role || (isPicture(a) && isPicture(b));
+
+/** What layers of different roles share: whether they are seen and can be changed, how much shows through, shadows. */
+const SHARED = new Set(['visible', 'locked', 'opacity', 'shadow']);
+
+/**
+ * What changed from a layer (`from`, then `to`) done to another: every setting of how it looks that it has too, none of
+ * what it is, holds or where it lies. The other itself where that is none.
+ */
+export function changedAlike(from: Layer, to: Layer, other: Layer): Layer {
+  const kin = isAlike(from, other);
+  const [before, after, own] = [from, to, other] as unknown as Readonly<Record<string, unknown>>[];
+  const next: Record<string, unknown> = {};
+  for (const key of Object.keys(to))
+    if (key in other && before![key] !== after![key] && (kin ? !OWN.has(key) : SHARED.has(key)))
+      next[key] = merged(before![key], after![key], own![key]);
+  const changed = Object.keys(next).length ? ({ ...other, ...next } as Layer) : other;
+  return from.role === 'words' && to.role === 'words' && changed.role === 'words'
+    ? lettersAlike(from, to, changed)
+    : changed;
+}
