@@ -10,6 +10,9 @@ const OWN = new Set([
   ...['asset', 'natural', 'opaque', 'vector', 'crop', 'focus', 'flip', 'cutout'],
 ]);
 
+/** A veil is what its form says. */
+const isOwn = (key: string, layer: Layer) => OWN.has(key) && !(key === 'form' && layer.role === 'veil');
+
 const runKeys = ['face', 'size', 'colour', 'tracking', 'case'] as const satisfies readonly (keyof RunLook)[];
 
 /** How letters changed from one block to another, as far as all of it did; alignment too. */
@@ -38,10 +41,29 @@ export function changedAlike(from: Layer, to: Layer, other: Layer): Layer {
   const [before, after, own] = [from, to, other] as unknown as Readonly<Record<string, unknown>>[];
   const next: Record<string, unknown> = {};
   for (const key of Object.keys(to))
-    if (key in other && before![key] !== after![key] && (kin ? !OWN.has(key) : SHARED.has(key)))
+    if (key in other && before![key] !== after![key] && (kin ? !isOwn(key, other) : SHARED.has(key)))
       next[key] = merged(before![key], after![key], own![key]);
-  const changed = Object.keys(next).length ? ({ ...other, ...next } as Layer) : other;
+  const changed = Object.keys(next).length ? { ...other, ...next } : other;
   return from.role === 'words' && to.role === 'words' && changed.role === 'words'
     ? lettersAlike(from, to, changed)
     : changed;
+}
+
+/** The one colour of a layer: its words', what fills it, its line's, its veil's; null where it has none, or several. */
+export function layerColour(layer: Layer): string | null {
+  if (layer.role === 'veil') return layer.colour;
+  if (layer.role === 'words') return firstRun(layer).colour;
+  if (layer.role !== 'shape') return null;
+  if (layer.form.kind === 'line') return layer.border?.colour ?? null;
+  return layer.fill.kind === 'colour' ? layer.fill.colour : null;
+}
+
+/** A layer in another colour (see `layerColour`); itself where it has none. */
+export function withColour(layer: Layer, colour: string): Layer {
+  if (layerColour(layer) === null) return layer;
+  if (layer.role === 'veil') return { ...layer, colour };
+  if (layer.role === 'words') return withRuns(layer, { colour });
+  if (layer.role !== 'shape') return layer;
+  if (layer.form.kind === 'line') return { ...layer, border: layer.border && { ...layer.border, colour } };
+  return { ...layer, fill: { kind: 'colour', colour } };
 }

@@ -1,4 +1,4 @@
-import { Graphic, GRAPHIC_VERSION, type Layer } from './graphic';
+import { Graphic, GRAPHIC_VERSION, type Layer, type WordsLayer } from './graphic';
 import { applyEdit } from './edit';
 import { checkGraphic } from './check';
 import { clipOf, clipText, pastedLayers, readClip } from './clip';
@@ -124,7 +124,8 @@ describe('what else lies on a clipboard', () => {
   });
 
   it('of an earlier version is brought up to date', () => {
-    const { paragraphSpacing: _, ...old } = words('Autumn');
+    const old: Partial<WordsLayer> = words('Autumn');
+    delete old.paragraphSpacing;
     const text = JSON.stringify({ kind: 'layers', version: 4, canvas: blank().canvas, layers: [old] });
     expect(readClip(text)).toMatchObject({ ok: true, value: { layers: [{ role: 'words', paragraphSpacing: 0 }] } });
   });

@@ -4,8 +4,9 @@ import type { Group } from './layer';
 /** A layer in a group, or in none; the layer itself where it is in that already. */
 function inGroup(layer: Layer, group: Group | undefined): Layer {
   if (layer.group === group || (layer.group?.id === group?.id && layer.group?.name === group?.name)) return layer;
-  const { group: _, ...rest } = layer;
-  return (group ? { ...rest, group } : rest) as Layer;
+  const next = { ...layer };
+  delete next.group;
+  return group ? { ...next, group } : next;
 }
 
 /** All that are in a group with one of those named, from back to front; those in none stay themselves. */

@@ -37,9 +37,9 @@ it('goes back and forward', () => {
 });
 
 it('lets go of a selection whose layer is gone, never of the backdrop', () => {
-  const on = (layer: string) => reducer(renamed, WorkbenchActions.selected({ layer }));
-  expect(reducer(on('gone'), WorkbenchActions.undone()).selected).toBeNull();
-  expect(reducer(on(BACKDROP), WorkbenchActions.undone()).selected).toBe(BACKDROP);
+  const on = (layer: string) => reducer(renamed, WorkbenchActions.selected({ layers: [layer] }));
+  expect(reducer(on('gone'), WorkbenchActions.undone()).selection).toEqual([]);
+  expect(reducer(on(BACKDROP), WorkbenchActions.undone()).selection).toEqual([BACKDROP]);
 });
 
 it('what is open belongs to one session: a write of another says nothing of it, and closing drops all of it', () => {

@@ -34,7 +34,8 @@ export interface WorkbenchState {
   partly: History | null;
   /** The session that may write what is open; null where it is only read. */
   token: string | null;
-  selected: string | null;
+  /** What is selected, the one selected last at the end: ids of layers, or the backdrop alone. */
+  selection: readonly string[];
   /** Writes under way. */
   saving: number;
   /** When the last write was completed, ms since 1970. */
@@ -49,7 +50,7 @@ const initial: WorkbenchState = {
   history: null,
   partly: null,
   token: null,
-  selected: null,
+  selection: [],
   saving: 0,
   savedAt: null,
   problem: null,
@@ -64,7 +65,7 @@ export const WorkbenchActions = createActionGroup({
     earlierRead: props<{ of: History; steps: readonly Step[]; told: string }>(),
     closed: emptyProps(),
     /** `step` and `at` are given by the caller, so that the reducer stays pure. */
-    edited: props<{ edit: Edit; step: string; at: number; select?: string | null }>(),
+    edited: props<{ edit: Edit; step: string; at: number; select?: readonly string[] }>(),
     /** What follows from the graphic was brought up to date; `from` is the state it was worked out for. */
     amended: props<{ change: Change; from: Graphic }>(),
     undone: emptyProps(),
@@ -72,7 +73,7 @@ export const WorkbenchActions = createActionGroup({
     wentTo: props<{ step: string }>(),
     /** What could not be saved is tried again. */
     retried: emptyProps(),
-    selected: props<{ layer: string | null }>(),
+    selected: props<{ layers: readonly string[] }>(),
     /** `token`: the session whose write it was, which may be over by now. */
     saved: props<{ at: number; token: string | null }>(),
     saveFailed: props<{ problem: Problem; token: string | null }>(),
@@ -85,11 +86,17 @@ export const WorkbenchActions = createActionGroup({
 /** What is selected when the backdrop is; no layer has this id. */
 export const BACKDROP = 'backdrop';
 
-/** The selection stays only while its layer is there. */
+/** What of a selection is there; the same list where all of it is. */
+function thereOf(selection: readonly string[], history: History): readonly string[] {
+  const { layers } = current(history);
+  const there = selection.filter((id) => id === BACKDROP || layers.some((l) => l.id === id));
+  return there.length === selection.length ? selection : there;
+}
+
+/** The selection stays only while its layers are there. */
 function settled(state: WorkbenchState, history: History): WorkbenchState {
   if (history === state.history) return state;
-  const kept = state.selected === BACKDROP || current(history).layers.some((l) => l.id === state.selected);
-  return { ...state, history, selected: kept ? state.selected : null, saving: state.saving + 1 };
+  return { ...state, history, selection: thereOf(state.selection, history), saving: state.saving + 1 };
 }
 
 export const workbenchFeature = createFeature({
@@ -98,13 +105,12 @@ export const workbenchFeature = createFeature({
     initial,
     on(WorkbenchActions.opened, (s, { history, writer, told, partly }) => {
       const same = s.history !== null && current(s.history).id === current(history).id;
-      const kept = same && current(history).layers.some((l) => l.id === s.selected);
       return {
         ...s,
         history,
         partly: partly ? history : null,
         token: writer?.token ?? null,
-        selected: kept ? s.selected : null,
+        selection: same ? thereOf(s.selection, history).filter((id) => id !== BACKDROP) : [],
         // What is open now is what is stored.
         problem: null,
         told: told ? { message: told } : s.told,
@@ -120,7 +126,7 @@ export const workbenchFeature = createFeature({
       history: null,
       partly: null,
       token: null,
-      selected: null,
+      selection: [],
       problem: null,
     })),
     on(WorkbenchActions.edited, (s, { edit, step, at, select }) => {
@@ -129,7 +135,7 @@ export const workbenchFeature = createFeature({
       if (!done.ok) return { ...s, told: { message: done.problem.message } };
       const next = settled(s, done.value.history);
       const told = done.value.told.length ? { message: done.value.told.join(' ') } : s.told;
-      return { ...next, told, ...(select === undefined ? {} : { selected: select }) };
+      return { ...next, told, ...(select === undefined ? {} : { selection: thereOf(select, next.history!) }) };
     }),
     on(WorkbenchActions.amended, (s, { change, from }) =>
       s.history && current(s.history) === from ? settled(s, amend(s.history, change)) : s,
@@ -138,7 +144,7 @@ export const workbenchFeature = createFeature({
     on(WorkbenchActions.redone, (s) => (s.history ? settled(s, redo(s.history)) : s)),
     on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),
     on(WorkbenchActions.retried, (s) => (s.history ? { ...s, saving: s.saving + 1 } : s)),
-    on(WorkbenchActions.selected, (s, { layer }) => ({ ...s, selected: layer })),
+    on(WorkbenchActions.selected, (s, { layers }) => ({ ...s, selection: layers })),
     on(WorkbenchActions.saved, (s, { at, token }) => ({
       ...s,
       saving: Math.max(0, s.saving - 1),
@@ -152,11 +158,12 @@ export const workbenchFeature = createFeature({
     })),
     on(WorkbenchActions.failed, WorkbenchActions.said, (s, { message }) => ({ ...s, told: { message } })),
   ),
-  extraSelectors: ({ selectHistory, selectSelected }) => {
+  extraSelectors: ({ selectHistory, selectSelection }) => {
     const selectGraphic = createSelector(selectHistory, (h) => (h ? current(h) : null));
     return {
       selectGraphic,
-      selectLayer: createSelector(selectGraphic, selectSelected, (g, id) => g?.layers.find((l) => l.id === id) ?? null),
+      /** The only one selected. */
+      selectSelected: createSelector(selectSelection, (ids) => (ids.length === 1 ? ids[0]! : null)),
       selectCanUndo: createSelector(selectHistory, (h) => h !== null && canUndo(h)),
       selectCanRedo: createSelector(selectHistory, (h) => h !== null && canRedo(h)),
       selectLine: createSelector(selectHistory, (h) => (h ? line(h) : [])),

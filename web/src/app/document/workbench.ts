@@ -5,6 +5,9 @@ import {
   headOf,
   isPicture,
   applyEdit,
+  changedAlike,
+  layerOf,
+  wholeGroups,
   frameOf,
   type Change,
   type Edit,
@@ -16,7 +19,10 @@ import {
   wordsTaken,
 } from '@bright-slot/core';
 import { GraphicLock } from './graphic-lock';
-import { WorkbenchActions, workbenchFeature } from './workbench.store';
+import { BACKDROP, WorkbenchActions, workbenchFeature } from './workbench.store';
+
+const asList = (select: string | readonly string[] | null): readonly string[] =>
+  select === null ? [] : typeof select === 'string' ? [select] : select;
 
 /** The sections of a picture's settings. */
 export type PictureSectionId = 'place' | 'crop' | 'look' | 'frame' | 'edge' | 'cutout' | 'photos';
@@ -33,6 +39,9 @@ export class Workbench {
   private readonly partly = this.store.selectSignal(workbenchFeature.selectPartly);
   private readonly history = this.store.selectSignal(workbenchFeature.selectHistory);
   readonly graphic = this.store.selectSignal(workbenchFeature.selectGraphic);
+  /** What is selected, the one selected last at the end. */
+  readonly selection = this.store.selectSignal(workbenchFeature.selectSelection);
+  /** The only one selected; null where it is none or several. */
   readonly selectedId = this.store.selectSignal(workbenchFeature.selectSelected);
   readonly draft = signal<Edit | null>(null);
 
@@ -67,7 +76,7 @@ export class Workbench {
   readonly working = computed<Graphic | null>(() => {
     const graphic = this.graphic();
     const draft = this.draft();
-    return graphic && draft ? applyEdit(graphic, draft) : graphic;
+    return graphic && draft ? applyEdit(graphic, this.toAll(draft, graphic)) : graphic;
   });
 
   /** What is on screen: also with a previewed fix. */
@@ -87,6 +96,14 @@ export class Workbench {
   readonly selected = computed<Layer | null>(
     () => this.shown()?.layers.find((l) => l.id === this.selectedId()) ?? null,
   );
+
+  /** The layers selected, in the order they were, where they are several; none otherwise. */
+  readonly several = computed<readonly Layer[]>(() => {
+    const ids = this.selection();
+    const layers = this.shown()?.layers ?? [];
+    const found = ids.length > 1 ? ids.flatMap((id) => layers.find((l) => l.id === id) ?? []) : [];
+    return found.length > 1 ? found : [];
+  });
 
   /** Whether what is open may be changed here: this tab holds its lock, and its session its token. */
   readonly writes = computed(() => this.token() !== null && this.lock.writes(this.graphic()?.id));
@@ -117,17 +134,50 @@ export class Workbench {
     else this.store.dispatch(action);
   }
 
-  /** Commits an edit (and drops any draft). `select` names the layer to select with it. */
-  edit(edit: Edit, select?: string | null): void {
+  /** A change of one of several that are selected is a change of all, as far as they have the same settings. */
+  private toAll(edit: Edit, graphic: Graphic): Edit {
+    const ids = this.selection();
+    if (edit.type !== 'replace-layer' || ids.length < 2 || !ids.includes(edit.layer.id)) return edit;
+    const from = layerOf(graphic, edit.layer.id);
+    if (!from) return edit;
+    const others = graphic.layers.filter((l) => l.id !== from.id && ids.includes(l.id));
+    // What is locked stays as it is, but for being unlocked.
+    const changed = others.flatMap((l) => {
+      const next = changedAlike(from, edit.layer, l);
+      return next === l || (l.locked && next.locked) ? [] : [next];
+    });
+    const what = edit.name.startsWith(from.name) ? edit.name.slice(from.name.length) : `: ${edit.name}`;
+    return {
+      type: 'together',
+      name: `${changed.length + 1} layers${what}`,
+      ...(edit.merge === undefined ? {} : { merge: `${edit.merge}+${ids.length}` }),
+      edits: [edit.layer, ...changed].map((layer) => ({ type: 'replace-layer', layer })),
+    };
+  }
+
+  /** Commits an edit (and drops any draft). `select` names what to select with it: a layer, several, or nothing (null). */
+  edit(edit: Edit, select?: string | readonly string[] | null): void {
     this.preview.set(null);
+    const graphic = this.graphic();
     this.act(
       WorkbenchActions.edited({
-        edit,
+        edit: graphic ? this.toAll(edit, graphic) : edit,
         step: crypto.randomUUID(),
         at: Date.now(),
-        ...(select === undefined ? {} : { select }),
+        ...(select === undefined ? {} : { select: asList(select) }),
       }),
     );
+  }
+
+  /** Changes layers, and these alone, as one step; nothing where none is given. */
+  changeAll(layers: readonly Layer[], name: string, merge?: string): void {
+    if (layers.length)
+      this.edit({
+        type: 'together',
+        name,
+        ...(merge === undefined ? {} : { merge }),
+        edits: layers.map((layer) => ({ type: 'replace-layer', layer })),
+      });
   }
 
   /** Commits the draft in hand, if any. */
@@ -141,9 +191,11 @@ export class Workbench {
     this.edit({ type: 'replace-layer', layer, name, ...(merge === undefined ? {} : { merge }) });
   }
 
-  /** Goes into a layer: a picture is cropped, words are written. */
+  /** Goes into a layer: into its group first; then a picture is cropped, words are written. */
   open(layer: Layer): void {
+    const inside = this.selectedId() === layer.id || !layer.group;
     this.select(layer.id);
+    if (!inside) return;
     if (isPicture(layer) && !layer.locked) this.cropping.set(layer.id);
     else if (layer.role === 'words' && !layer.locked) this.writingOn.set(layer.id);
   }
@@ -153,8 +205,37 @@ export class Workbench {
     this.frameId.set(frame);
   }
 
-  select(layer: string | null): void {
-    if (layer !== this.selectedId()) this.store.dispatch(WorkbenchActions.selected({ layer }));
+  /** Selects one layer, several, or nothing. */
+  select(layers: string | readonly string[] | null): void {
+    const now = asList(layers);
+    const before = this.selection();
+    if (now.length !== before.length || now.some((id, i) => id !== before[i]))
+      this.store.dispatch(WorkbenchActions.selected({ layers: now }));
+  }
+
+  /**
+   * Takes hold of a layer on the canvas: with it its group, unless one is inside that already. `more`: beside what is
+   * selected, or no longer where it was.
+   */
+  pick(id: string, more = false): void {
+    const layers = this.shown()?.layers ?? [];
+    const inside = layers.find((l) => l.id === this.selectedId())?.group?.id;
+    const own = layers.find((l) => l.id === id)?.group?.id;
+    const unit = inside !== undefined && inside === own ? [id] : wholeGroups(layers, [id]);
+    if (!more) return this.select(unit);
+    const before = this.selection().filter((s) => s !== BACKDROP);
+    const rest = before.filter((s) => !unit.includes(s));
+    this.select(unit.every((u) => before.includes(u)) ? rest : [...rest, ...unit]);
+  }
+
+  /** Selects layers with their groups, each once. */
+  selectUnits(ids: readonly string[]): void {
+    this.select(wholeGroups(this.shown()?.layers ?? [], ids));
+  }
+
+  /** Selects all that can be seen and changed. */
+  selectAll(): void {
+    this.select((this.graphic()?.layers ?? []).filter((l) => l.visible && !l.locked).map((l) => l.id));
   }
 
   /** Brings what follows from a graphic up to date, unless it is another by now. */

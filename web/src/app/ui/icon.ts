@@ -43,6 +43,19 @@ import link from '@mdi/svg/svg/link-variant.svg';
 import veil from '@mdi/svg/svg/gradient-vertical.svg';
 import shape from '@mdi/svg/svg/rectangle-outline.svg';
 import plant from '@mdi/svg/svg/flower-outline.svg';
+import edgeLeft from '@mdi/svg/svg/align-horizontal-left.svg';
+import middleAcross from '@mdi/svg/svg/align-horizontal-center.svg';
+import edgeRight from '@mdi/svg/svg/align-horizontal-right.svg';
+import edgeTop from '@mdi/svg/svg/align-vertical-top.svg';
+import middleDown from '@mdi/svg/svg/align-vertical-center.svg';
+import edgeFoot from '@mdi/svg/svg/align-vertical-bottom.svg';
+import gapsAcross from '@mdi/svg/svg/align-horizontal-distribute.svg';
+import gapsDown from '@mdi/svg/svg/align-vertical-distribute.svg';
+import asWide from '@mdi/svg/svg/arrow-expand-horizontal.svg';
+import asHigh from '@mdi/svg/svg/arrow-expand-vertical.svg';
+import inMiddle from '@mdi/svg/svg/image-filter-center-focus-weak.svg';
+import group from '@mdi/svg/svg/group.svg';
+import fold from '@mdi/svg/svg/chevron-down.svg';
 
 const icons = {
   veil,
@@ -87,6 +100,19 @@ const icons = {
   reset: reset,
   link: link,
   plant: plant,
+  'edge-left': edgeLeft,
+  'middle-across': middleAcross,
+  'edge-right': edgeRight,
+  'edge-top': edgeTop,
+  'middle-down': middleDown,
+  'edge-foot': edgeFoot,
+  'gaps-across': gapsAcross,
+  'gaps-down': gapsDown,
+  'as-wide': asWide,
+  'as-high': asHigh,
+  'in-middle': inMiddle,
+  group: group,
+  fold: fold,
 };
 export type IconName = keyof typeof icons;
 

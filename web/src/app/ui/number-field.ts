@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
-import { readNumber } from '@bright-slot/core';
+import { readSum } from '@bright-slot/core';
 import { valueOf } from './event-value';
 
-/** A labelled number: typed, or stepped with the arrow keys (Shift: ten steps). Commas are taken as decimal points. */
+/** A labelled number: typed, also as a sum (940/2), or stepped with the arrow keys (Shift: ten steps). Commas are taken as decimal points. */
 @Component({
   selector: 'bs-number',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,7 +53,7 @@ export class NumberField {
   }
 
   private read(text: string): number | null {
-    const n = readNumber(text);
+    const n = readSum(text);
     return n !== null && n >= this.min() && n <= this.max() ? n : null;
   }
 

@@ -10,6 +10,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatDialog, type MatDialogRef } from '@angular/material/dialog';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
@@ -37,13 +38,16 @@ import { FreshWords } from '../document/fresh-words.service';
 import { FitReportPanel } from './report/fit-report-panel';
 import { LeastVeilService } from '../document/least-veil.service';
 import { BringIn } from './layers/bring-in';
+import { LayerActions } from './layers/layer-actions';
 import { LayerKeys } from './layers/layer-keys';
+import { LayerMenu } from './layers/layer-menu';
 import { LayerList } from './layers/layer-list';
 import { EditPoints } from './stage/edit-points';
 import { SubjectHints } from './stage/subject-hints';
 import { Settings } from './settings/settings';
 import { Stage } from './stage/stage';
 import { StepsPanel } from './steps/steps-panel';
+import { shortcutOf, withKeys } from '../document/shortcuts';
 import { SurfaceStore } from '../pixels/surface-store';
 import { valueOf } from '../ui/event-value';
 
@@ -56,6 +60,7 @@ import { valueOf } from '../ui/event-value';
     Icon,
     Stage,
     LayerList,
+    LayerMenu,
     Settings,
     FinishPanel,
     FitReportPanel,
@@ -65,12 +70,14 @@ import { valueOf } from '../ui/event-value';
     MatMenuItem,
     MatMenuTrigger,
   ],
-  providers: [SurfaceStore, FreshWords, AddLayers, BringIn, LayerKeys, EditPoints, SubjectHints],
+  providers: [SurfaceStore, FreshWords, AddLayers, BringIn, LayerActions, LayerKeys, EditPoints, SubjectHints],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   host: {
-    '(document:keydown)': 'keys.key($event)',
-    '(document:paste)': 'bring.pasted($event)',
+    '(document:keydown)': 'key($event)',
+    '(document:copy)': 'keys.copied($event, false)',
+    '(document:cut)': 'keys.copied($event, true)',
+    '(document:paste)': 'keys.pasted($event)',
     '[class.beside]': 'beside()',
     '[class.only]': "onlyPicture() === 'away'",
     '[class.dim]': "onlyPicture() === 'dim'",
@@ -234,4 +241,22 @@ export class WorkbenchPage {
   protected readonly logos = computed(() => this.house.style().logos);
 
   private readonly stage = viewChild(Stage);
+  protected readonly menu = viewChild.required(LayerMenu);
+  protected readonly withKeys = withKeys;
+
+  protected key(event: KeyboardEvent): void {
+    const shortcut = event.defaultPrevented ? null : shortcutOf(event);
+    if (shortcut === 'sheet') void this.shortcuts();
+    else if (!this.stage()?.see(shortcut)) return this.keys.key(event);
+    event.preventDefault();
+  }
+
+  private sheet: MatDialogRef<unknown> | undefined;
+  protected async shortcuts(): Promise<void> {
+    if (this.sheet) return;
+    const { ShortcutsSheet } = await import('./shortcuts-sheet');
+    this.sheet = this.dialogs.open(ShortcutsSheet, { width: '860px', maxWidth: '94vw' });
+    this.sheet.afterClosed().subscribe(() => (this.sheet = undefined));
+  }
+  private readonly dialogs = inject(MatDialog);
 }

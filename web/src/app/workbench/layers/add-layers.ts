@@ -16,6 +16,7 @@ import {
   type WordsLayer,
   swapped,
   withRuns,
+  wordsTaken,
 } from '@bright-slot/core';
 import type { ShelfChoice } from '../../media/shelf/shelf.service';
 import {
@@ -151,6 +152,14 @@ export class AddLayers {
     this.place([layer], 'Words added', at);
     this.fresh.watch(asked, layer);
     this.workbench.writingOn.set(layer.id);
+  }
+
+  /** Text that came from elsewhere, as words; what a block does not hold is told. */
+  async written(text: string): Promise<void> {
+    const { text: taken, left } = wordsTaken(text.trim());
+    if (!taken) return;
+    await this.words(taken);
+    if (left) this.workbench.say(left);
   }
 
   /** Where new layers go, asked once. */

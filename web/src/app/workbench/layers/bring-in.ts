@@ -54,13 +54,6 @@ export class BringIn {
     await this.files(files, (l) => (at ? atEnd(l, at, this.workbench.graphic()!.canvas) : l));
   }
 
-  async pasted(event: ClipboardEvent): Promise<void> {
-    const files = [...(event.clipboardData?.files ?? [])];
-    if (!files.length) return;
-    event.preventDefault();
-    await this.files(files);
-  }
-
   /** An outline, as a shape. */
   async outline(files: FileList | null): Promise<void> {
     const file = files?.[0];

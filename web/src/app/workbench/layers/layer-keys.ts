@@ -1,17 +1,10 @@
-import { Injectable, inject, signal } from '@angular/core';
-import {
-  carriedBy,
-  isPicture,
-  movedLayer,
-  pictureGeometry,
-  removing,
-  withImageAt,
-  type Layer,
-  cutText,
-  limits,
-} from '@bright-slot/core';
-import { TypeService } from '../../type/type.service';
+import { Injectable, inject } from '@angular/core';
+import { CLIP_TYPE, clipText } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
+import { shortcutOf, type ShortcutId } from '../../document/shortcuts';
+import { AddLayers } from './add-layers';
+import { BringIn } from './bring-in';
+import { LayerActions } from './layer-actions';
 
 /** Whether a key goes to a control that takes it itself. */
 function typing(target: EventTarget | null): boolean {
@@ -21,98 +14,105 @@ function typing(target: EventTarget | null): boolean {
   );
 }
 
-/** A copy under a new id, set off a little so that it can be told from its original. */
-export function copyOf(layer: Layer, canvas: { width: number; height: number }): Layer {
-  const copy = {
-    ...layer,
-    id: crypto.randomUUID().slice(0, 8),
-    name: cutText(`${cutText(layer.name, limits.name - 6)}, copy`, limits.name),
-  };
-  return !isPicture(layer) || layer.place.mode === 'free' ? movedLayer(copy, { x: 12, y: 12 }, canvas) : copy;
-}
+const ways: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
-/** The keyboard's way to what the pointer does on the canvas. */
+/** The keyboard's way to what the pointer does on the canvas, and the clipboard's. */
 @Injectable()
 export class LayerKeys {
   private readonly workbench = inject(Workbench);
-  private readonly type = inject(TypeService);
-  private readonly held = signal<Layer | null>(null);
+  private readonly actions = inject(LayerActions);
+  private readonly bring = inject(BringIn);
+  private readonly add = inject(AddLayers);
+
+  /** What was copied here last, as it lies on the clipboard. */
+  held: string | null = null;
+
+  /** What a key does, where it does anything of the layers. */
+  private readonly does: Partial<Record<ShortcutId, () => void>> = {
+    all: () => this.workbench.selectAll(),
+    duplicate: () => this.actions.duplicate(),
+    delete: () => this.actions.remove(),
+    group: () => this.actions.makeGroup(),
+    ungroup: () => this.actions.ungroup(),
+    forward: () => this.actions.order('forward'),
+    back: () => this.actions.order('back'),
+    front: () => this.actions.order('front'),
+    behind: () => this.actions.order('behind'),
+    centre: () => this.actions.centre(),
+  };
 
   key(event: KeyboardEvent): void {
     if (event.defaultPrevented) return;
-    const chord = event.ctrlKey || event.metaKey;
-    const key = event.key.toLowerCase();
     const take = (action: () => void) => {
       event.preventDefault();
       action();
     };
-    if (chord && (key === 'z' || key === 'y')) {
+    const shortcut = shortcutOf(event);
+    if (shortcut === 'undo' || shortcut === 'redo') {
       // Words being typed are undone word by word through our own steps, not letter by letter.
       (document.activeElement as HTMLElement | null)?.closest?.('textarea')?.dispatchEvent(new Event('change'));
       // A figure that was taken is the graphic's, and so is undoing it.
       if (typing(event.target) && !(event.target as HTMLElement).matches('textarea, [data-taken]')) return;
-      return take(() => (key === 'y' || event.shiftKey ? this.workbench.redo() : this.workbench.undo()));
+      return take(() => (shortcut === 'redo' ? this.workbench.redo() : this.workbench.undo()));
     }
     if (typing(event.target)) return;
     const cropping = this.workbench.cropping() !== null;
-    if (cropping && (key === 'escape' || (key === 'enter' && !(event.target as HTMLElement).closest('button, a'))))
-      return take(() => this.workbench.cropping.set(null));
-    if (key === 'escape') return this.workbench.select(null);
-    const layer = this.workbench.selected();
-    const graphic = this.workbench.graphic();
-    if (!layer || !graphic) {
-      if (chord && key === 'v' && this.held()) this.paste();
-      return;
-    }
-    if (chord && key === 'd') return take(() => this.duplicate(layer));
-    if (chord && key === 'c' && !document.getSelection()?.toString()) return take(() => this.held.set(layer));
-    if (chord && key === 'v' && this.held()) return this.paste();
-    if (chord || layer.locked) return;
-    if (key === 'delete' || key === 'backspace') return take(() => this.remove(layer));
-    const way: Record<string, [number, number]> = {
-      arrowleft: [-1, 0],
-      arrowright: [1, 0],
-      arrowup: [0, -1],
-      arrowdown: [0, 1],
-    };
-    const step = way[key];
     const at = event.target as HTMLElement | null;
+    if (cropping && (event.key === 'Escape' || (event.key === 'Enter' && !at?.closest('button, a'))))
+      return take(() => this.workbench.cropping.set(null));
+    if (event.key === 'Escape') return this.leave();
+    if (!this.workbench.writes()) return;
+    const does = event.key === 'Backspace' ? this.does.delete : shortcut && this.does[shortcut];
+    if (does) return take(does);
+    const way = ways[event.key];
+    if (!way || event.ctrlKey || event.metaKey || event.altKey || !this.actions.chosen().some((l) => !l.locked)) return;
     // Arrow keys belong to whatever control has the focus, unless that is the canvas or nothing.
-    if (!step || event.altKey || (at && at !== document.body && !at.closest('.stage, [role=tab]'))) return;
-    take(() => {
-      const by = event.shiftKey ? 10 : 1;
-      if (cropping && isPicture(layer)) {
-        const { image } = pictureGeometry(layer, graphic.canvas);
-        const to = { ...image, x: image.x + step[0] * by, y: image.y + step[1] * by };
-        this.workbench.change(withImageAt(layer, to, graphic.canvas), `${layer.name} cropped`, `crop:${layer.id}`);
-        return;
-      }
-      const carried = carriedBy(layer, graphic);
-      const moved = movedLayer(carried, { x: step[0] * by, y: step[1] * by }, graphic.canvas);
-      // A veil, or a band along a side, lies as it is set to.
-      if (moved !== carried) this.workbench.change(moved, `${layer.name} moved`, `nudge:${layer.id}`);
-    });
+    if (at && at !== document.body && !at.closest('.stage, [role=tab]')) return;
+    take(() => this.actions.nudge({ x: way[0], y: way[1] }, event.shiftKey));
   }
 
-  remove(layer: Layer): void {
-    const graphic = this.workbench.graphic();
-    if (graphic)
-      this.workbench.edit({ ...removing(layer, graphic, this.type.shaper()), name: `${layer.name} deleted` });
+  /** Out of what is selected: from a layer to its group, then to nothing. */
+  private leave(): void {
+    const group = this.workbench.selected()?.group?.id;
+    const members = (this.workbench.graphic()?.layers ?? []).filter((l) => group && l.group?.id === group);
+    this.workbench.select(members.length ? members.map((l) => l.id) : null);
   }
 
-  duplicate(layer: Layer): void {
-    const graphic = this.workbench.graphic();
-    if (!graphic) return;
-    const copy = copyOf(layer, graphic.canvas);
-    const at = graphic.layers.findIndex((l) => l.id === layer.id) + 1;
-    this.workbench.edit({ type: 'add-layer', layer: copy, at, name: `${layer.name} duplicated` }, copy.id);
+  /** Copies what is selected, unless text is; `cut` takes it away too. */
+  copied(event: ClipboardEvent, cut: boolean): void {
+    if (typing(event.target) || document.getSelection()?.toString() || !event.clipboardData) return;
+    const clip = this.actions.clip();
+    if (!clip || (cut && !this.workbench.writes())) return;
+    this.held = clip;
+    event.clipboardData.setData(CLIP_TYPE, clip);
+    event.clipboardData.setData('text/plain', clipText(this.actions.chosen()));
+    event.preventDefault();
+    if (cut) this.actions.remove();
   }
 
-  private paste(): void {
-    const held = this.held();
-    const graphic = this.workbench.graphic();
-    if (!held || !graphic) return;
-    const copy = copyOf(held, graphic.canvas);
-    this.workbench.edit({ type: 'add-layer', layer: copy, name: `${held.name} pasted` }, copy.id);
+  /** Copies or cuts as the key does, where a menu asks for it: no other way reaches the clipboard in every browser. */
+  copyNow(how: 'copy' | 'cut'): void {
+    (document.activeElement as HTMLElement | null)?.blur();
+    document.execCommand(how);
+  }
+
+  /** Layers of ours, files, or text as words. */
+  async pasted(event: ClipboardEvent): Promise<void> {
+    const data = event.clipboardData;
+    if (!data || !this.workbench.writes()) return;
+    const files = [...data.files];
+    if (typing(event.target) && !files.length) return;
+    const layers = data.getData(CLIP_TYPE);
+    const text = data.getData('text/plain');
+    if (!layers && !files.length && !text.trim()) return;
+    event.preventDefault();
+    if (layers) this.bring.tell(await this.actions.paste(layers));
+    else if (files.length) await this.bring.files(files);
+    else await this.add.written(text);
   }
 }

@@ -4,6 +4,7 @@ import { Workbench } from '../../document/workbench';
 import { BACKDROP } from '../../document/workbench.store';
 import { BackdropSettings } from './backdrop/backdrop-settings';
 import { PictureSettings } from './picture/picture-settings';
+import { SeveralSettings } from './several/several-settings';
 import { ShapeSettings } from './shape/shape-settings';
 import { VeilSettings } from './veil/veil-settings';
 import { WordsSettings } from './words/words-settings';
@@ -11,10 +12,14 @@ import { WordsSettings } from './words/words-settings';
 /** The selected layer's settings; nothing else stands here. */
 @Component({
   selector: 'bs-settings',
-  imports: [WordsSettings, PictureSettings, ShapeSettings, VeilSettings, BackdropSettings],
+  imports: [WordsSettings, PictureSettings, ShapeSettings, VeilSettings, BackdropSettings, SeveralSettings],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section [attr.aria-label]="layer() ? 'Settings of ' + layer()!.name : 'Settings'">
+    <section
+      [attr.aria-label]="
+        layer() ? 'Settings of ' + layer()!.name : several().length ? 'Settings of several' : 'Settings'
+      "
+    >
       @if (layer()?.locked) {
         <p class="locked small-text">
           “{{ layer()!.name }}” is locked, so that nothing of it is changed by mistake.
@@ -29,6 +34,8 @@ import { WordsSettings } from './words/words-settings';
         <bs-shape-settings [layer]="s" />
       } @else if (veil(); as v) {
         <bs-veil-settings [layer]="v" />
+      } @else if (several().length) {
+        <bs-several-settings [layers]="several()" />
       } @else if (backdrop()) {
         <bs-backdrop-settings />
       } @else {
@@ -60,6 +67,7 @@ export class Settings {
   /** Whether there is to be anything: from nothing, a frame late, so that a layer just added is seen before them. */
   private readonly begun = signal(false);
   protected readonly layer = computed(() => (this.begun() ? this.workbench.selected() : null));
+  protected readonly several = this.workbench.several;
   protected readonly backdrop = computed(() => this.workbench.selectedId() === BACKDROP);
   protected readonly words = computed<WordsLayer | null>(() => {
     const l = this.layer();

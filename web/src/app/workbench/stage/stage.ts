@@ -14,9 +14,12 @@ import {
 import { MatTooltip } from '@angular/material/tooltip';
 import {
   clamp,
+  enclosing,
   heldBox,
   isPicture,
   layerBounds,
+  layoutOf,
+  safeBoxes,
   shotWidth,
   sizeText,
   type Box,
@@ -43,10 +46,20 @@ import { PaintLoop } from './paint-loop';
 import { SampleView } from './sample-view';
 import { SubjectHints } from './subject-hints';
 import { SubjectView } from './subject-view';
+import { withKeys, type ShortcutId } from '../../document/shortcuts';
+import { NumberField } from '../../ui/number-field';
+import { MovingAbout } from './moving-about';
 import { OnPage } from '../page/on-page';
 import { PageViews } from '../page/page-views';
 import { Viewport } from './viewport';
 import { WordsEditor } from './words-editor';
+
+/** A menu that is asked for: where in the window, and what lies there, from front to back. */
+export interface AskedMenu {
+  readonly x: number;
+  readonly y: number;
+  readonly there: readonly Layer[];
+}
 
 /** The canvas, lit, in its page: what lies over it, and what is done on it by hand. */
 @Component({
@@ -58,6 +71,8 @@ import { WordsEditor } from './words-editor';
     FrameOutlines,
     Icon,
     MatTooltip,
+    MovingAbout,
+    NumberField,
     PageLikeness,
     SampleView,
     SubjectView,
@@ -73,6 +88,8 @@ export class Stage {
   /** Everything but the picture is away, or dimmed. */
   readonly only = input<'away' | 'dim' | null>(null);
   readonly onlyHeld = output<'away' | 'dim' | null>();
+  /** A menu is asked for at a place of the window, for what lies there, from front to back. */
+  readonly asked = output<AskedMenu>();
   protected readonly workbench = inject(Workbench);
   protected readonly viewport = inject(Viewport);
   protected readonly paint = inject(PaintLoop);
@@ -180,6 +197,33 @@ export class Stage {
   });
 
   private handles: CanvasHandles | undefined;
+  protected readonly withKeys = withKeys;
+  /** The box around what is selected, canvas px. */
+  protected readonly chosen = computed<Box | null>(() => {
+    const ids = this.workbench.selection();
+    return enclosing(
+      (this.workbench.shown()?.layers ?? []).flatMap((l) => (ids.includes(l.id) ? [this.boundsOf(l)] : [])),
+    );
+  });
+
+  protected toSelection(): void {
+    const box = this.chosen();
+    if (box) this.viewport.zoomToBox(box);
+  }
+
+  /** What a key does to how the canvas is seen; whether it does anything. */
+  see(shortcut: ShortcutId | null): boolean {
+    const does: Partial<Record<ShortcutId, () => void>> = {
+      larger: () => this.viewport.step(1),
+      smaller: () => this.viewport.step(-1),
+      fit: () => this.viewport.fit(),
+      'true-size': () => this.viewport.trueSize(),
+      'to-selection': () => this.toSelection(),
+    };
+    const act = shortcut && does[shortcut];
+    act?.();
+    return !!act;
+  }
 
   protected showPage(): void {
     this.pageViews.alone.set(null);
@@ -204,12 +248,14 @@ export class Stage {
       observer.observe(room);
       measure();
       this.paint.begin(this.canvas().nativeElement);
-      this.handles = new CanvasHandles(
-        this.hits().nativeElement,
-        this.workbench,
-        (l) => this.boundsOf(l),
-        (l) => this.placeOf(l),
-      );
+      this.handles = new CanvasHandles(this.hits().nativeElement, this.workbench, {
+        boundsOf: (l) => this.boundsOf(l),
+        placeOf: (l) => this.placeOf(l),
+        baselinesOf: (l) => this.baselinesOf(l),
+        safe: () => this.safe(),
+        shaper: () => this.type.shaper(),
+      });
+      this.handles.menu = (event, there) => this.asked.emit({ x: event.clientX, y: event.clientY, there });
       this.handles.opened = (layer) => this.workbench.open(layer);
       destroyed.onDestroy(() => {
         observer.disconnect();
@@ -225,9 +271,9 @@ export class Stage {
       const view = this.view();
       const hidden =
         this.onPage() || this.only() || this.cropped() !== null || this.marked() !== null || this.writing() !== null;
-      const selected = hidden ? null : this.workbench.selectedId();
+      const selection = hidden ? [] : this.workbench.selection();
       if (graphic && this.type.shaper() && view.roomWidth > 0)
-        this.handles?.show(graphic, view, selected, !hidden && !this.lock.reading());
+        this.handles?.show(graphic, view, selection, !hidden && !this.lock.reading());
     });
   }
 
@@ -240,6 +286,26 @@ export class Stage {
   private placeOf(layer: Layer): Box {
     const shaper = this.type.shaper();
     return shaper ? heldBox(layer, this.workbench.shown()!, shaper) : { x: 0, y: 0, width: 0, height: 0 };
+  }
+
+  /** Where the letters of upright words stand on their lines, canvas px. */
+  private baselinesOf(layer: Layer): readonly number[] {
+    const shaper = this.type.shaper();
+    return layer.role === 'words' && layer.turn === 0 && shaper ? layoutOf(layer, shaper).baselines : [];
+  }
+
+  /** Where words and logos are to stay, canvas px; null where that is all of the frame. */
+  private safe(): Box | null {
+    const { slot, rect } = this.viewport.frame();
+    const [box] = safeBoxes(slot);
+    return slot.safe.kind === 'all' || !box ? null : { ...box, x: box.x + rect.x, y: box.y + rect.y };
+  }
+
+  /** The menu of a layer, asked for by key where it has the focus. */
+  protected menuOf(event: Event, layer: Layer): void {
+    event.preventDefault();
+    const at = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    this.asked.emit({ x: at.left + at.width / 2, y: at.top + at.height / 2, there: [layer] });
   }
 
   private labelOf(layer: Layer, box: Box): string {

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, linkedSignal, signal, untracked } from '@angular/core';
-import { clamp, enclosing, isPicture, wholeBounds, wholeCanvas, type Point } from '@bright-slot/core';
+import { clamp, enclosing, isPicture, wholeBounds, wholeCanvas, type Box, type Point } from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import type { View } from './canvas-handles';
 
@@ -7,6 +7,8 @@ import type { View } from './canvas-handles';
 const DESK = 1120;
 const ZOOMS = [0.25, 0.5, 0.75, 1, 1.5, 2, 3, 4];
 const [LEAST_ZOOM, MOST_ZOOM] = [0.05, 8];
+/** So much of the canvas stays in sight wherever it is moved, CSS px. */
+const SEEN = 48;
 
 /** Where the canvas stands on the stage, how large, and how its page lies behind it. CSS px of the stage. */
 @Injectable()
@@ -92,10 +94,9 @@ export class Viewport {
   }
 
   step(by: 1 | -1): void {
-    this.cropSight.set(null);
     const now = this.zoom();
     const next = by > 0 ? ZOOMS.find((z) => z > now + 1e-3) : [...ZOOMS].reverse().find((z) => z < now - 1e-3);
-    if (next) this.chosenZoom.set(next);
+    if (next) this.zoomTo(next);
   }
 
   fit(): void {
@@ -110,20 +111,68 @@ export class Viewport {
     this.pan.set({ x: 0, y: 0 });
   }
 
+  /** To a zoom, a point of the stage (its middle where none is given) staying where it is. */
+  zoomTo(zoom: number, about?: Point): void {
+    const { width, height } = this.roomSize();
+    const at = about ?? { x: width / 2, y: height / 2 };
+    const p = this.canvasPoint(at);
+    const next = clamp(zoom, LEAST_ZOOM, MOST_ZOOM);
+    this.cropSight.set(null);
+    this.chosenZoom.set(next);
+    this.panSo(p, at);
+  }
+
+  /** So that a box of the canvas (canvas px) is seen as large as can be. */
+  zoomToBox(box: Box): void {
+    const { width, height } = this.roomSize();
+    const zoom = clamp(
+      Math.min((width - 80) / Math.max(1, box.width), (height - 80) / Math.max(1, box.height)),
+      LEAST_ZOOM,
+      MOST_ZOOM,
+    );
+    this.cropSight.set(null);
+    this.chosenZoom.set(zoom);
+    this.panSo({ x: box.x + box.width / 2, y: box.y + box.height / 2 }, { x: width / 2, y: height / 2 });
+  }
+
+  /** Moves the canvas so that a point of it (canvas px) lies at one of the stage. */
+  private panSo(p: Point, at: Point): void {
+    this.pan.set({ x: 0, y: 0 });
+    const now = this.lit();
+    const z = this.zoom();
+    this.pan.set(this.held({ x: at.x - (now.x + p.x * z), y: at.y - (now.y + p.y * z) }));
+  }
+
+  /** A pan held so that some of the canvas stays in sight. */
+  private held(pan: Point): Point {
+    const before = untracked(this.pan);
+    this.pan.set({ x: 0, y: 0 });
+    const { x, y, width, height } = this.lit();
+    this.pan.set(before);
+    const room = this.roomSize();
+    return {
+      x: clamp(pan.x, SEEN - width - x, room.width - SEEN - x),
+      y: clamp(pan.y, SEEN - height - y, room.height - SEEN - y),
+    };
+  }
+
+  /** Moves the canvas about by px of the stage. */
+  panBy(x: number, y: number): void {
+    if (this.cropSight()) return;
+    this.pan.set(this.held({ x: this.pan().x + x, y: this.pan().y + y }));
+  }
+
+  /** A wheel moves the canvas about; with Ctrl or ⌘, or a pinch, it is made larger and smaller where the pointer is. */
   wheel(event: WheelEvent): void {
     event.preventDefault();
+    // Lines and pages are told by some wheels (UI Events, section 5.4.2.2, deltaMode).
+    const by = [1, 16, this.roomSize().height][event.deltaMode] ?? 1;
     if (event.ctrlKey || event.metaKey) {
-      const zoom = this.zoom() * Math.exp(-event.deltaY / 400);
-      this.chosenZoom.set(Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom)));
-      return;
-    }
-    const { width, height } = this.lit();
-    const room = this.roomSize();
-    // Only a canvas larger than its room can be moved about.
-    const reachX = Math.max(0, (width - room.width) / 2 + 40);
-    const reachY = Math.max(0, height - room.height + 80);
-    const hold = (n: number, reach: number) => Math.min(reach, Math.max(-reach, n));
-    this.pan.update((p) => ({ x: hold(p.x - event.deltaX, reachX), y: hold(p.y - event.deltaY, reachY) }));
+      const room = (event.currentTarget as HTMLElement).getBoundingClientRect();
+      const at = { x: event.clientX - room.left, y: event.clientY - room.top };
+      this.zoomTo(this.zoom() * Math.exp((-event.deltaY * by) / 400), at);
+    } else if (event.shiftKey && !event.deltaX) this.panBy(-event.deltaY * by, 0);
+    else this.panBy(-event.deltaX * by, -event.deltaY * by);
   }
 
   private sightOf(id: string | null): { zoom: number; x: number; y: number } | null {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, booleanAttribute, computed, inject, input } from '@angular/core';
 import type { PictureLayer } from '@bright-slot/core';
 import { SectionTabs } from '../../../ui/section-tabs';
 import { Workbench, type PictureSectionId } from '../../../document/workbench';
@@ -25,7 +25,7 @@ import { PlaceSection } from './place-section';
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <bs-section-tabs [sections]="sections" [open]="open()" (chosen)="choose($event)" />
+    <bs-section-tabs [sections]="sections()" [open]="open()" (chosen)="choose($event)" />
     <div role="tabpanel" [attr.aria-label]="nameOf(open())">
       @switch (open()) {
         @case ('place') {
@@ -55,8 +55,10 @@ import { PlaceSection } from './place-section';
 })
 export class PictureSettings {
   readonly layer = input.required<PictureLayer>();
+  /** What is set is set for several: nothing of one alone is shown. */
+  readonly several = input(false, { transform: booleanAttribute });
   private readonly workbench = inject(Workbench);
-  protected readonly sections: readonly { id: PictureSectionId; name: string }[] = [
+  private readonly all: readonly { id: PictureSectionId; name: string }[] = [
     { id: 'place', name: 'Place' },
     { id: 'crop', name: 'Crop' },
     { id: 'look', name: 'Look' },
@@ -65,14 +67,18 @@ export class PictureSettings {
     { id: 'cutout', name: 'Cut out' },
     { id: 'photos', name: 'Another photo' },
   ];
+  protected readonly sections = computed(() =>
+    this.several() ? this.all.filter((s) => s.id === 'look' || s.id === 'frame' || s.id === 'edge') : this.all,
+  );
   protected readonly open = computed<PictureSectionId>(() => {
+    if (this.several()) return this.sections().find((s) => s.id === this.workbench.section())?.id ?? 'look';
     if (this.workbench.cropping() === this.layer().id) return 'crop';
     const section = this.workbench.section();
     return section === 'crop' ? 'place' : section;
   });
 
   protected nameOf(id: PictureSectionId): string {
-    return this.sections.find((s) => s.id === id)!.name;
+    return this.all.find((s) => s.id === id)!.name;
   }
 
   protected choose(id: PictureSectionId): void {

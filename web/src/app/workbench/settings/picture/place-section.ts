@@ -25,6 +25,7 @@ import { Icon } from '../../../ui/icon';
 import { NumberField } from '../../../ui/number-field';
 import { SliderField } from '../../../ui/slider-field';
 import { AddLayers } from '../../layers/add-layers';
+import { AlignFields } from '../align-fields';
 import { PictureSection } from './section';
 import { Trimming } from './trimming.service';
 import { tickedOf } from '../../../ui/event-value';
@@ -32,7 +33,7 @@ import { tickedOf } from '../../../ui/event-value';
 /** Where a picture lies and how large: by intent, in px, in percent of its own pixels; mirrored and turned. */
 @Component({
   selector: 'bs-place-section',
-  imports: [NumberField, SliderField, Icon, MatTooltip, MatMenu, MatMenuItem, MatMenuTrigger],
+  imports: [AlignFields, NumberField, SliderField, Icon, MatTooltip, MatMenu, MatMenuItem, MatMenuTrigger],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './place-section.html',
   styles: `

@@ -4,12 +4,13 @@ import { shapeBox, turnedLayer, type Box, type ShapeLayer, type ShapePlace, type
 import { Choice, type Option } from '../../../ui/choice';
 import { NumberField } from '../../../ui/number-field';
 import { TypeService } from '../../../type/type.service';
+import { AlignFields } from '../align-fields';
 import { LayerSection } from '../section';
 
 /** Where a shape lies: in a box, from end to end, along a side, or about words. */
 @Component({
   selector: 'bs-shape-place',
-  imports: [Choice, NumberField, MatSelect, MatOption],
+  imports: [AlignFields, Choice, NumberField, MatSelect, MatOption],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shape-place.html',
   styles: `
@@ -17,7 +18,8 @@ import { LayerSection } from '../section';
     :host {
       display: block;
     }
-    :host > .line + .line {
+    :host > .line + .line,
+    :host > .line + bs-align-fields {
       margin-top: 8px;
     }
     bs-number {
@@ -128,18 +130,5 @@ export class ShapePlaceSection extends LayerSection<ShapeLayer> {
   protected turn(degrees: number): void {
     const turned = turnedLayer(this.layer(), degrees);
     this.workbench.change(turned, `${turned.name} turned by ${turned.turn}°`, `turn:${turned.id}`);
-  }
-
-  protected centre(axis: 'x' | 'y'): void {
-    const length = axis === 'x' ? 'width' : 'height';
-    const by = (this.canvas()[length] - this.box()[length]) / 2 - this.box()[axis];
-    const e = this.ends();
-    if (e)
-      this.to({
-        ...e,
-        from: { ...e.from, [axis]: e.from[axis] + by },
-        to: { ...e.to, [axis]: e.to[axis] + by },
-      });
-    else this.put(axis, this.box()[axis] + by);
   }
 }

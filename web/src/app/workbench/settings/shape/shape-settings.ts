@@ -1,6 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed } from '@angular/core';
+import { ChangeDetectionStrategy, Component, booleanAttribute, computed, inject, input } from '@angular/core';
 import { shapeBox, type ShapeLayer } from '@bright-slot/core';
-import { inject } from '@angular/core';
 import { FillFields } from '../../../ui/fill-fields';
 import { SectionTabs, type Section } from '../../../ui/section-tabs';
 import { SliderField } from '../../../ui/slider-field';
@@ -52,15 +51,18 @@ import { ShapePlaceSection } from './shape-place';
   styles: '.opacity { width: 300px; }',
 })
 export class ShapeSettings extends LayerSection<ShapeLayer> {
+  /** What is set is set for several: where one lies is not shown. */
+  readonly several = input(false, { transform: booleanAttribute });
   private readonly type = inject(TypeService);
   private readonly line = computed(() => this.layer().form.kind === 'line');
   protected readonly sections = computed<readonly Section<'fill' | 'edge' | 'place'>[]>(() => [
     ...(this.line() ? [] : [{ id: 'fill', name: 'Fill' } as const]),
     { id: 'edge', name: this.line() ? 'Line' : 'Edge' },
-    { id: 'place', name: 'Place' },
+    ...(this.several() ? [] : [{ id: 'place', name: 'Place' } as const]),
   ]);
   protected readonly open = computed(() => {
-    const open = this.workbench.shapeSection();
+    const asked = this.workbench.shapeSection();
+    const open = this.several() && asked === 'place' ? 'fill' : asked;
     return open === 'fill' && this.line() ? 'edge' : open;
   });
   protected readonly box = computed(() => {

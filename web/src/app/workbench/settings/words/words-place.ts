@@ -3,12 +3,13 @@ import { blockInBox, layoutOf, scaledWords, turnedLayer, type Sizing, type Words
 import { TypeService } from '../../../type/type.service';
 import { Choice, type Option } from '../../../ui/choice';
 import { NumberField } from '../../../ui/number-field';
+import { AlignFields } from '../align-fields';
 import { LayerSection } from '../section';
 
 /** Where a block of words stands, how it is turned, and how large it is. */
 @Component({
   selector: 'bs-words-place',
-  imports: [Choice, NumberField],
+  imports: [AlignFields, Choice, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './words-place.html',
   styleUrl: './words-settings.scss',
@@ -78,11 +79,5 @@ export class WordsPlace extends LayerSection<WordsLayer> {
       `${layer.name} moved`,
       `place:${layer.id}`,
     );
-  }
-
-  protected centre(axis: 'x' | 'y'): void {
-    const { canvas } = this.workbench.graphic()!;
-    const box = this.box();
-    this.moveTo(axis, axis === 'x' ? (canvas.width - box.width) / 2 : (canvas.height - box.height) / 2);
   }
 }

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   ElementRef,
+  booleanAttribute,
   computed,
   inject,
   input,
@@ -35,7 +36,7 @@ import { ColourField } from '../../../ui/colour-field';
 import { FontsService } from '../../../type/fonts.service';
 import { Icon } from '../../../ui/icon';
 import { NumberField } from '../../../ui/number-field';
-import { SectionTabs } from '../../../ui/section-tabs';
+import { SectionTabs, type Section } from '../../../ui/section-tabs';
 import { TypeService } from '../../../type/type.service';
 import { Workbench } from '../../../document/workbench';
 import { FamilyField } from '../../../type/family-field';
@@ -88,6 +89,8 @@ const fieldLabels: Record<FieldName, string> = {
 export class WordsSettings {
   protected readonly valueOf = valueOf;
   readonly layer = input.required<WordsLayer>();
+  /** What is set is set for several: what one says and where it stands is not shown. */
+  readonly several = input(false, { transform: booleanAttribute });
   private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
   private readonly fonts = inject(FontsService);
   private readonly report = inject(FitReportService);
@@ -96,6 +99,11 @@ export class WordsSettings {
   protected readonly most = limits.letters;
   private readonly type = inject(TypeService);
   protected readonly section = signal<'words' | 'around' | 'place'>('words');
+  protected readonly sections = computed((): readonly Section<'words' | 'around' | 'place'>[] => [
+    { id: 'words', name: 'Words' },
+    { id: 'around', name: 'Around them' },
+    ...(this.several() ? [] : [{ id: 'place', name: 'Place' } as const]),
+  ]);
   /** What the settings are for, held to the words as they are now. */
   protected readonly stretch = computed(() => {
     const asked = this.workbench.stretch();
