@@ -54,6 +54,7 @@ import gapsDown from '@mdi/svg/svg/align-vertical-distribute.svg';
 import asWide from '@mdi/svg/svg/arrow-expand-horizontal.svg';
 import asHigh from '@mdi/svg/svg/arrow-expand-vertical.svg';
 import inMiddle from '@mdi/svg/svg/image-filter-center-focus-weak.svg';
+import toSelection from '@mdi/svg/svg/magnify-expand.svg';
 import group from '@mdi/svg/svg/group.svg';
 import fold from '@mdi/svg/svg/chevron-down.svg';
 
@@ -110,6 +111,7 @@ const icons = {
   'gaps-down': gapsDown,
   'as-wide': asWide,
   'as-high': asHigh,
+  'to-selection': toSelection,
   'in-middle': inMiddle,
   group: group,
   fold: fold,

@@ -42,6 +42,7 @@ import { valueOf } from '../ui/event-value';
   styles: `
     .field {
       width: 100%;
+      margin-top: 4px;
     }
     .groups {
       columns: 2;

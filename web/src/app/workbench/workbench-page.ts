@@ -75,8 +75,7 @@ import { valueOf } from '../ui/event-value';
   hostDirectives: [FileDrop],
   host: {
     '(document:keydown)': 'key($event)',
-    '(document:copy)': 'keys.copied($event, false)',
-    '(document:cut)': 'keys.copied($event, true)',
+    '(document:copy)': 'keys.copied($event)',
     '(document:paste)': 'keys.pasted($event)',
     '[class.beside]': 'beside()',
     '[class.only]': "onlyPicture() === 'away'",

@@ -36,6 +36,8 @@ export class LayerKeys {
   private readonly does: Partial<Record<ShortcutId, () => void>> = {
     all: () => this.workbench.selectAll(),
     duplicate: () => this.actions.duplicate(),
+    // Nothing else is told of Ctrl X where no text is.
+    cut: () => this.copyNow(true),
     delete: () => this.actions.remove(),
     group: () => this.actions.makeGroup(),
     ungroup: () => this.actions.ungroup(),
@@ -83,22 +85,23 @@ export class LayerKeys {
     this.workbench.select(members.length ? members.map((l) => l.id) : null);
   }
 
-  /** Copies what is selected, unless text is; `cut` takes it away too. */
-  copied(event: ClipboardEvent, cut: boolean): void {
+  /** Copies what is selected, unless text is. */
+  copied(event: ClipboardEvent): void {
     if (typing(event.target) || document.getSelection()?.toString() || !event.clipboardData) return;
     const clip = this.actions.clip();
-    if (!clip || (cut && !this.workbench.writes())) return;
+    if (!clip) return;
     this.held = clip;
     event.clipboardData.setData(CLIP_TYPE, clip);
     event.clipboardData.setData('text/plain', clipText(this.actions.chosen()));
     event.preventDefault();
-    if (cut) this.actions.remove();
   }
 
-  /** Copies or cuts as the key does, where a menu asks for it: no other way reaches the clipboard in every browser. */
-  copyNow(how: 'copy' | 'cut'): void {
+  /** Copies where a menu asks for it, or cuts: no other way reaches the clipboard in every browser. */
+  copyNow(cut: boolean): void {
     (document.activeElement as HTMLElement | null)?.blur();
-    document.execCommand(how);
+    document.getSelection()?.removeAllRanges();
+    // `copied` hears of it and fills the clipboard; writing to it otherwise needs a permission, and not all browsers can.
+    if (document.execCommand('copy') && cut) this.actions.remove();
   }
 
   /** Layers of ours, files, or text as words. */

@@ -19,13 +19,16 @@ const MOST = 8;
   imports: [LayerPicture, MatDivider, MatMenu, MatMenuItem, MatMenuTrigger],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <span
+    <button
+      type="button"
       class="at"
+      tabindex="-1"
+      aria-label="What lies here"
       [style.left.px]="at().x"
       [style.top.px]="at().y"
       [matMenuTriggerFor]="menu"
       (menuClosed)="closed()"
-    ></span>
+    ></button>
     <mat-menu #menu="matMenu">
       @if (there().length > 1) {
         <p class="head" aria-hidden="true">Lies here, from front to back</p>
@@ -61,6 +64,9 @@ const MOST = 8;
       position: fixed;
       width: 1px;
       height: 1px;
+      padding: 0;
+      border: 0;
+      opacity: 0;
       pointer-events: none;
     }
     .head {
@@ -146,8 +152,8 @@ export class LayerMenu {
       );
     return [
       // Copying goes the browser's own way, so that other tabs and programs have it too.
-      item('copy', 'Copy', () => (this.after = () => this.keys.copyNow('copy'))),
-      item('cut', 'Cut', () => (this.after = () => this.keys.copyNow('cut'))),
+      item('copy', 'Copy', () => (this.after = () => this.keys.copyNow(false))),
+      item('cut', 'Cut', () => (this.after = () => this.keys.copyNow(true))),
       item('paste', 'Paste', () => void this.paste(), false),
       item('duplicate', 'Duplicate', () => this.actions.duplicate()),
       item('delete', 'Delete', () => this.actions.remove()),

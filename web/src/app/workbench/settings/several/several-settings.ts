@@ -166,7 +166,7 @@ import { WordsSettings } from '../words/words-settings';
       margin-top: 8px;
     }
     bs-number {
-      width: 124px;
+      width: 136px;
     }
     .wide {
       width: 166px;
