@@ -20,6 +20,7 @@ const coreFloors = [
   ['paint', 'house'],
   ['legibility', 'placing'],
   ['report', 'backup', 'demo'],
+  ['compose'],
 ];
 
 const web = (name) => `web-${name}`;

@@ -11,7 +11,7 @@ import { thresholds } from './thresholds';
 import { visiblePictures } from './uncovered';
 
 /** Where a photo's subject lies, upright, canvas px. */
-function subjectBox(layer: PictureLayer, subject: Box, canvas: Size): Box {
+export function subjectBox(layer: PictureLayer, subject: Box, canvas: Size): Box {
   const { width, height } = layer.natural;
   return boxOf(cornersOf(subject).map(({ x, y }) => canvasPoint(layer, canvas, { x: x * width, y: y * height })));
 }

@@ -67,10 +67,10 @@ export class LayerActions {
     return group ? group.name : layers.length === 1 ? layers[0]!.name : `${layers.length} layers`;
   }
 
-  /** Deletes what is selected; what is locked stays. */
-  remove(layers: readonly Layer[] = this.chosen()): void {
+  /** Deletes layers; of what is selected, what is locked stays. */
+  remove(layers?: readonly Layer[]): void {
     const graphic = this.workbench.graphic();
-    const going = layers.filter((l) => !l.locked || layers.length === 1);
+    const going = layers ?? this.chosen().filter((l) => !l.locked);
     if (!graphic || !going.length) return;
     const edits: Change[] = [];
     let now: Graphic = graphic;

@@ -1,0 +1,457 @@
+import { clamp } from '../geometry/clamp';
+import { containBox } from '../geometry/fit';
+import { contains, grown, intersection, type Box, type Size } from '../geometry/box';
+import { middleOf } from '../geometry/turn';
+import { contrast } from '../colour/contrast';
+import { adaptToSlot } from '../graphic/adapt-to-slot';
+import { isPicture, type Graphic, type Layer, type PictureLayer, type WordsLayer } from '../graphic/graphic';
+import { pictureBounds, pictureScale } from '../graphic/picture-geometry';
+import type { ShapeLayer, VeilForm, VeilLayer } from '../graphic/shape';
+import { layerBounds } from '../graphic/shape-geometry';
+import { hiddenShare, subjectBox } from '../report/subject-hidden';
+import { roomOf } from '../report/free-move';
+import { thresholds } from '../report/thresholds';
+import { topDensity, type Slot } from '../slot/slot';
+import { smallestScale } from '../slot/shown';
+import type { Shaper } from '../words/shaper';
+import { layoutOf, wordsBounds } from '../words/layout';
+import { firstRun } from '../words/words';
+import { laidBlock, type LaidBlock } from './block';
+import { typeSize, type ComposeRole } from './roles';
+import { largestClear, roomFor, ways, type Way } from './ways';
+
+/** What is composed anew: a graphic, what its layers are for, and where its photos' subjects are (shares of each, by layer). */
+export interface Source {
+  readonly graphic: Graphic;
+  readonly roles: ReadonlyMap<string, ComposeRole>;
+  readonly subjects: ReadonlyMap<string, Box>;
+}
+
+/** A layer that has no place in a composition, and why, as a person reads it. */
+export interface LeftOut {
+  readonly layer: string;
+  readonly name: string;
+  readonly why: string;
+}
+
+/** A graphic composed for a slot. Canvas px of that slot. */
+export interface Composition {
+  readonly way: Way;
+  readonly graphic: Graphic;
+  readonly left: readonly LeftOut[];
+  /** The box around title and lines; null where there are none. */
+  readonly words: Box | null;
+}
+
+/** Keys of what a composition adds of its own. */
+export const ADDED = { veil: 'carried-veil', band: 'carried-band' } as const;
+
+/** Room between what matters and the edges, to the shorter side. Common practice, no source. */
+const MARGIN = 0.07;
+/** Titles are at most so high to the canvas's height, and to its width. Common practice, no source. */
+const TITLE = { height: 0.3, width: 0.085, tallWidth: 0.13 };
+/** A title is to be at least so many times the smallest type that is read. Common practice, no source. */
+const TITLE_LEAST = 1.3;
+/** On a slot that is shown less wide or high than this (CSS px) words are left out. Common practice, no source. */
+const WORDLESS = { width: 150, height: 44 };
+const ZOOMS = [1, 1.12, 1.25, 1.4];
+
+/** The largest part of a slot that is safe and that every device shows, slot px. */
+function safeOf(slot: Slot): Box {
+  const rect = { x: 0, y: 0, width: slot.width, height: slot.height };
+  return roomOf({ slot, rect }).reduce((a, b) => (b.width * b.height > a.width * a.height ? b : a));
+}
+
+/** The room for words and logos in a frame: safe, within a round shape, off the edges. */
+export function roomIn(slot: Slot): Box {
+  const rect = { x: 0, y: 0, width: slot.width, height: slot.height };
+  const safe = safeOf(slot);
+  const margin = MARGIN * Math.min(rect.width, rect.height);
+  const inner = intersection(safe, grown(rect, -margin)) ?? safe;
+  if (slot.shape.kind !== 'ellipse') return inner;
+  // The largest box of its proportions in an ellipse is 1/√2 of it.
+  const round = { width: (rect.width - margin) / Math.SQRT2, height: (rect.height - margin) / Math.SQRT2 };
+  const box = { x: (rect.width - round.width) / 2, y: (rect.height - round.height) / 2, ...round };
+  return intersection(inner, box) ?? box;
+}
+
+const zonesOf = (slot: Slot): Box[] => slot.covered.map((z) => grown(z, 4));
+
+/** A photo that covers the canvas, its subject kept, clear of the words and of what the page lays over it. */
+function coveringPhoto(layer: PictureLayer, subject: Box | undefined, slot: Slot, words: Box | null): PictureLayer {
+  const canvas: Size = { width: slot.width, height: slot.height };
+  const frame = { slot, rect: { x: 0, y: 0, ...canvas } };
+  const own = subject ?? { x: layer.focus.x - 0.12, y: layer.focus.y - 0.12, width: 0.24, height: 0.24 };
+  const plain: PictureLayer = { ...layer, role: 'photo', crop: null, turn: layer.turn % 90 === 0 ? layer.turn : 0 };
+  const at = (focus: { x: number; y: number }, zoom: number): PictureLayer => ({
+    ...plain,
+    place: { mode: 'cover', focus, zoom },
+  });
+  let best: { layer: PictureLayer; cost: number } | null = null;
+  const middle = { x: own.x + own.width / 2, y: own.y + own.height / 2 };
+  const steps = Array.from({ length: 13 }, (_, i) => i / 12);
+  for (const zoom of ZOOMS) {
+    // Enlarged beyond its own pixels it would be soft.
+    if (zoom > 1 && pictureScale(at(middle, zoom), canvas) * topDensity(slot) > 1) break;
+    for (const x of [...steps, middle.x])
+      for (const y of [0, 0.25, 0.5, 0.75, 1, middle.y]) {
+        const tried = at({ x, y }, zoom);
+        const box = subjectBox(tried, own, canvas);
+        const area = box.width * box.height || 1;
+        const shared = words && intersection(box, words);
+        const under = shared ? (shared.width * shared.height) / area : 0;
+        const hidden = hiddenShare(box, frame);
+        const off = Math.abs(x - middle.x) + Math.abs(y - middle.y);
+        const cost = 3 * hidden + 2 * under + 0.5 * (zoom - 1) + 0.05 * off;
+        if (!best || cost < best.cost - 1e-9) best = { layer: tried, cost };
+      }
+  }
+  return best!.layer;
+}
+
+/** Where a thing of some proportions stands in a corner of a room, clear of what is there; the corner nearest to `near` first. */
+function inCorner(size: Size, room: Box, taken: readonly Box[], near: { x: number; y: number }): Box | null {
+  if (size.width > room.width || size.height > room.height) return null;
+  const [r, f] = [room.x + room.width - size.width, room.y + room.height - size.height];
+  const [cx, cy] = [room.x + (room.width - size.width) / 2, room.y + (room.height - size.height) / 2];
+  const places = [
+    [room.x, room.y],
+    [r, room.y],
+    [room.x, f],
+    [r, f],
+    [cx, room.y],
+    [cx, f],
+    [room.x, cy],
+    [r, cy],
+  ] as const;
+  const far = ([x, y]: readonly [number, number]) =>
+    Math.hypot(
+      (x + size.width / 2 - room.x) / room.width - near.x,
+      (y + size.height / 2 - room.y) / room.height - near.y,
+    );
+  const free = places
+    .map(([x, y]) => ({ x, y, ...size }))
+    .filter((b) => !taken.some((t) => intersection(b, t)))
+    .sort((a, b) => far([a.x, a.y]) - far([b.x, b.y]));
+  return free[0] ?? null;
+}
+
+/** What of the canvas is left beside the words in a way, canvas px. */
+function restOf(way: Way, words: Box | null, { width, height }: Size): Box {
+  const all = { x: 0, y: 0, width, height };
+  if (!words) return all;
+  const gap = 0.04 * width;
+  switch (way) {
+    case 'left': {
+      const x = Math.min(width * 0.8, words.x + words.width + gap);
+      return { ...all, x, width: width - x };
+    }
+    case 'right':
+      return { ...all, width: Math.max(width * 0.2, words.x - gap) };
+    case 'foot':
+    case 'band':
+      return { ...all, height: Math.max(height * 0.2, words.y - 0.04 * height) };
+    default:
+      return all;
+  }
+}
+
+/** A veil's form that is behind the words of a way, canvas px. */
+function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm | undefined): VeilForm {
+  switch (way) {
+    case 'left':
+      return { kind: 'side', side: 'left', reach: Math.min(width, (words.x + words.width) * 1.35) };
+    case 'right':
+      return { kind: 'side', side: 'right', reach: Math.min(width, (width - words.x) * 1.35) };
+    case 'foot':
+      return { kind: 'side', side: 'bottom', reach: Math.min(height, (height - words.y) * 1.5) };
+    default:
+      return own?.kind === 'behind' ? own : { kind: 'whole' };
+  }
+}
+
+/** The smallest type that is read on every screen that shows a slot, canvas px; whole tenths. */
+export const leastType = (slot: Slot): number =>
+  Math.ceil((thresholds.letterHeight.value / smallestScale(slot)) * 10) / 10;
+
+/** Words, as large as their room lets them be: all of them, else the title with fewer lines. */
+function laidWords(
+  words: readonly WordsLayer[],
+  way: Way,
+  slot: Slot,
+  shaper: Shaper,
+): { block: LaidBlock; without: readonly WordsLayer[] } | null {
+  const room = roomIn(slot);
+  const found = roomFor(way, room, zonesOf(slot));
+  if (!found) return null;
+  const least = leastType(slot);
+  const wide = slot.width >= 2 * slot.height;
+  const most = Math.min(slot.height * TITLE.height, slot.width * (wide ? TITLE.width : TITLE.tallWidth));
+  for (let n = words.length; n > 0; n--) {
+    const block = laidBlock(
+      {
+        words: words.slice(0, n),
+        ...found,
+        least: Math.max(least, least * TITLE_LEAST),
+        most: Math.max(most, least * TITLE_LEAST),
+      },
+      shaper,
+    );
+    if (block) return { block, without: words.slice(n) };
+  }
+  return null;
+}
+
+const INK = '#1f2a30';
+const PLASTER = '#f7f4ee';
+
+/** The source's layers that have a role, back to front. */
+const withRole = ({ graphic, roles }: Source, ...wanted: ComposeRole[]) =>
+  graphic.layers.filter((l) => wanted.includes(roles.get(l.id)!));
+
+/** A source composed for a slot in one way; null where that way has no room there. */
+export function composed(source: Source, slot: Slot, way: Way, shaper: Shaper): Composition | null {
+  const { graphic, roles } = source;
+  const canvas: Size = { width: slot.width, height: slot.height };
+  const room = roomIn(slot);
+  const zones = zonesOf(slot);
+  const left: LeftOut[] = [];
+  const leave = (layer: Layer, why: string) => left.push({ layer: layer.id, name: layer.name, why });
+  // Everything in proportion first: what is not composed stays so.
+  const base = adaptToSlot(graphic, graphic.frames[0]!.id, slot);
+  const plainOf = (layer: Layer) => base.layers.find((l) => l.id === layer.id)!;
+
+  const titles = withRole(source, 'title').filter((l): l is WordsLayer => l.role === 'words');
+  const lines = withRole(source, 'line').filter((l): l is WordsLayer => l.role === 'words');
+  const all = [...titles, ...lines].sort((a, b) => typeSize(b, shaper) - typeSize(a, shaper));
+  const words = [...all.filter((w) => roles.get(w.id) === 'title'), ...all.filter((w) => roles.get(w.id) !== 'title')];
+  const shown = smallestScale(slot);
+  const small = slot.width * shown < WORDLESS.width || slot.height * shown < WORDLESS.height;
+  const laid = way === 'bare' || small ? null : words.length ? laidWords(words, way, slot, shaper) : null;
+  if (way !== 'bare' && !laid) return null;
+  if (!laid) for (const w of words) leave(w, small ? 'too small to read there' : 'the picture is to stand alone');
+  for (const w of laid?.without ?? []) leave(w, 'no room');
+  const block = laid?.block ?? null;
+  const next = new Map<string, Layer>(block?.layers.map((l) => [l.id, l]));
+  const taken: Box[] = [...zones, ...(block ? [grown(block.box, 0.03 * Math.min(canvas.width, canvas.height))] : [])];
+
+  const photos = withRole(source, 'photo').filter(isPicture);
+  for (const photo of photos)
+    next.set(photo.id, coveringPhoto(photo, source.subjects.get(photo.id), slot, block?.box ?? null));
+  const rest = restOf(way, block?.box ?? null, canvas);
+  const things = withRole(source, 'subject').filter(isPicture);
+  for (const [i, thing] of things.entries()) {
+    const share = { ...rest, x: rest.x + (rest.width * i) / things.length, width: rest.width / things.length };
+    const safe = intersection(share, grown(room, 0.6 * MARGIN * Math.min(canvas.width, canvas.height)));
+    const inside = slot.shape.kind === 'ellipse' || !safe ? (intersection(share, room) ?? room) : safe;
+    const clear = largestClear(intersection(inside, safeOf(slot)) ?? room, zones) ?? room;
+    const bounds = pictureBounds(thing, graphic.canvas);
+    const box = containBox(bounds, clear);
+    next.set(thing.id, movedTo(scaledPicture(thing, box.width / bounds.width, graphic.canvas), box, canvas));
+  }
+  for (const logo of withRole(source, 'logo').filter(isPicture)) {
+    const bounds = pictureBounds(logo, graphic.canvas);
+    const near = {
+      x: clamp(middleOf(bounds).x / graphic.canvas.width, 0, 1),
+      y: clamp(middleOf(bounds).y / graphic.canvas.height, 0, 1),
+    };
+    const alone = !photos.length && !things.length && way === 'bare';
+    const asLarge = Math.sqrt((canvas.width * canvas.height) / (graphic.canvas.width * graphic.canvas.height));
+    const most = alone ? room : { ...room, width: room.width * 0.32, height: room.height * 0.34 };
+    const fits = Math.min(most.width / bounds.width, most.height / bounds.height, alone ? Infinity : asLarge);
+    const size = { width: bounds.width * fits, height: bounds.height * fits };
+    const box = alone
+      ? containBox(size, largestClear(room, zones) ?? room)
+      : size.height * smallestScale(slot) >= thresholds.letterHeight.value
+        ? inCorner(size, room, taken, near)
+        : null;
+    if (!box) {
+      leave(logo, 'no room');
+      continue;
+    }
+    next.set(logo.id, movedTo(scaledPicture(logo, box.width / bounds.width, graphic.canvas), box, canvas));
+    taken.push(grown(box, 2));
+  }
+  laidNotes(source, slot, block, taken, room, next, leave, shaper);
+  for (const layer of graphic.layers) {
+    if (layer.role !== 'shape' || layer.place.mode !== 'around' || next.has(layer.id) || !layer.visible) continue;
+    const { words: of, across, down } = layer.place;
+    const [before, after] = [graphic.layers.find((l) => l.id === of), next.get(of)];
+    if (before?.role !== 'words' || after?.role !== 'words' || left.some((l) => l.layer === layer.id)) continue;
+    const by = typeSize(after, shaper) / typeSize(before, shaper);
+    const bounds = wordsBounds(after, layoutOf(after, shaper));
+    const pad = { x: Math.min(2000, across * by), y: Math.min(2000, down * by) };
+    const box = {
+      x: bounds.x - pad.x,
+      y: bounds.y - pad.y,
+      width: bounds.width + 2 * pad.x,
+      height: bounds.height + 2 * pad.y,
+    };
+    const others = [...next.values()].filter((l) => l.role === 'words' && l.id !== of);
+    const free = ![...zones, ...others.map((l) => layerBounds(l, base, shaper))].some((t) => intersection(t, box));
+    if (free && contains({ x: 0, y: 0, ...canvas }, box))
+      next.set(layer.id, { ...layer, place: { ...layer.place, across: pad.x, down: pad.y, last: box } });
+    else leave(layer, 'no room around its words');
+  }
+  for (const layer of withRole(source, 'ornament')) {
+    const plain = plainOf(layer);
+    const box = layerBounds(plain, base, shaper);
+    const inside = contains({ x: 0, y: 0, ...canvas }, box, 1);
+    if (!inside || taken.some((t) => intersection(t, box)))
+      leave(layer, inside ? 'in the way of the words' : 'no room');
+    else next.set(layer.id, plain);
+  }
+  const [band, ...bands] = withRole(source, 'band').filter((l): l is ShapeLayer => l.role === 'shape');
+  for (const b of way === 'band' ? bands : [...(band ? [band] : []), ...bands]) leave(b, 'the words stand elsewhere');
+  const [veil, ...veils] = withRole(source, 'veil').filter((l): l is VeilLayer => l.role === 'veil');
+  for (const v of veils) leave(v, 'one veil is enough');
+  const under: Layer[] = [];
+  if (block && way === 'band') {
+    if (veil) leave(veil, 'the words stand on a band');
+    under.push(bandFor(band, block, room, canvas));
+  } else if (block && (photos.length || veil)) {
+    const ink = firstRun(block.layers[0]!).colour;
+    under.push({
+      ...(veil ?? newVeil(contrast(ink, '#000000') >= contrast(ink, '#ffffff') ? '#000000' : '#ffffff')),
+      form: veilForm(way, block.box, canvas, veil?.form),
+      words: [],
+      justEnough: true,
+    });
+  } else if (veil && !block) leave(veil, 'there are no words');
+
+  const layers: Layer[] = [];
+  const first = graphic.layers.findIndex((l) => l.role === 'words' && next.has(l.id));
+  for (const [i, layer] of graphic.layers.entries()) {
+    if (i === first) layers.push(...under);
+    const placed = next.get(layer.id);
+    if (placed) layers.push(placed);
+  }
+  for (const layer of graphic.layers) if (!layer.visible) leave(layer, 'hidden');
+  return { way, graphic: { ...base, layers }, left, words: block?.box ?? null };
+}
+
+/** Small words with a ground of their own, in a corner that is free. */
+function laidNotes(
+  source: Source,
+  slot: Slot,
+  block: LaidBlock | null,
+  taken: Box[],
+  room: Box,
+  next: Map<string, Layer>,
+  leave: (layer: Layer, why: string) => void,
+  shaper: Shaper,
+): void {
+  const { graphic } = source;
+  const notes = withRole(source, 'note').filter((l): l is WordsLayer => l.role === 'words');
+  for (const note of notes) {
+    const around = graphic.layers.find(
+      (l): l is ShapeLayer => l.role === 'shape' && l.place.mode === 'around' && l.place.words === note.id,
+    );
+    const out = (why: string) => {
+      leave(note, why);
+      if (around) leave(around, why);
+    };
+    if (!block) {
+      out('there are no other words');
+      continue;
+    }
+    const own = typeSize(note, shaper);
+    const title = withRole(source, 'title').find((l): l is WordsLayer => l.role === 'words');
+    const wanted = Math.max(leastType(slot), (own * block.size) / (title ? typeSize(title, shaper) : own * 2));
+    const by = wanted / own;
+    const laid = laidBlock({ words: [note], room, align: 'left', down: 0, least: wanted, most: wanted }, shaper);
+    const [words] = laid?.layers ?? [];
+    const pad =
+      around?.place.mode === 'around' ? { x: around.place.across * by, y: around.place.down * by } : { x: 0, y: 0 };
+    const size = laid && { width: laid.box.width + 2 * pad.x, height: laid.box.height + 2 * pad.y };
+    const bounds = layerBounds(around ?? note, graphic, shaper);
+    const near = { x: middleOf(bounds).x / graphic.canvas.width, y: middleOf(bounds).y / graphic.canvas.height };
+    const box = size && inCorner(size, room, taken, near);
+    if (!words || !box) {
+      out('no room');
+      continue;
+    }
+    const off = { x: box.x + pad.x - laid!.box.x, y: box.y + pad.y - laid!.box.y };
+    next.set(note.id, { ...words, place: { x: words.place.x + off.x, y: words.place.y + off.y } });
+    if (around?.place.mode === 'around')
+      next.set(around.id, {
+        ...around,
+        place: { ...around.place, across: Math.min(2000, pad.x), down: Math.min(2000, pad.y), last: box },
+      });
+    taken.push(grown(box, 2));
+  }
+}
+
+/** A picture's lengths times `by`, as its shown part lies on its own canvas. */
+function scaledPicture(layer: PictureLayer, by: number, canvas: Size): PictureLayer {
+  const { width } = pictureBoundsUnturned(layer, canvas);
+  return { ...layer, place: { mode: 'free', x: 0, y: 0, width: width * by, ...stretchIn(layer) } };
+}
+const stretchIn = ({ place }: PictureLayer) =>
+  place.mode === 'free' && place.stretch !== undefined ? { stretch: place.stretch } : {};
+const pictureBoundsUnturned = (layer: PictureLayer, canvas: Size) => pictureBounds({ ...layer, turn: 0 }, canvas);
+
+/** A free picture moved so that what it draws is about the middle of a box. */
+function movedTo(layer: PictureLayer, box: Box, canvas: Size): PictureLayer {
+  const now = middleOf(pictureBounds(layer, canvas));
+  const to = middleOf(box);
+  const { place } = layer;
+  return place.mode === 'free'
+    ? { ...layer, place: { ...place, x: place.x + to.x - now.x, y: place.y + to.y - now.y } }
+    : layer;
+}
+
+function newVeil(colour: string): VeilLayer {
+  return {
+    id: ADDED.veil,
+    name: 'Veil',
+    visible: true,
+    locked: false,
+    role: 'veil',
+    form: { kind: 'whole' },
+    colour,
+    strength: 102,
+    words: [],
+    justEnough: true,
+  };
+}
+
+/** A band on which the words of a block are read: the source's own, or one of ink or plaster. */
+function bandFor(own: ShapeLayer | undefined, block: LaidBlock, room: Box, { width, height }: Size): ShapeLayer {
+  const words = block.box;
+  const ink = firstRun(block.layers[0]!).colour;
+  const pad = Math.min(words.y - room.y, height - (words.y + words.height), 0.06 * height);
+  const size = height - words.y + Math.max(pad, 0.04 * height);
+  const fill = { kind: 'colour' as const, colour: contrast(ink, INK) >= contrast(ink, PLASTER) ? INK : PLASTER };
+  const read =
+    own?.fill.kind === 'colour' &&
+    block.layers.every(
+      (l) => contrast(firstRun(l).colour, (own.fill as { colour: string }).colour) >= thresholds.contrast.value,
+    );
+  return {
+    id: ADDED.band,
+    name: 'Band',
+    visible: true,
+    locked: false,
+    role: 'shape',
+    form: { kind: 'rectangle' },
+    border: null,
+    corners: { kind: 'straight' },
+    shadow: null,
+    opacity: 1,
+    ...own,
+    turn: 0,
+    fill: read ? own.fill : fill,
+    ...(own && read ? {} : { opacity: 1 }),
+    place: { mode: 'band', side: 'bottom', size: clamp(size, 1, width * height) },
+  };
+}
+
+/** All ways in which a source can be composed for a slot, in the order of `ways`. */
+export function compositions(source: Source, slot: Slot, shaper: Shaper): Composition[] {
+  const found = ways.flatMap((way) => composed(source, slot, way, shaper) ?? []);
+  // The picture alone says less than any words: only where there is one, and nothing else fits or the slot is small.
+  const bare = (c: Composition) => c.way === 'bare';
+  const pictures = source.graphic.layers.some((l) => isPicture(l) && source.roles.has(l.id));
+  return found.filter((c) => !bare(c) || pictures || found.every(bare));
+}
