@@ -371,7 +371,7 @@ function laidNotes(
       out('no room');
       continue;
     }
-    const off = { x: box.x + pad.x - laid!.box.x, y: box.y + pad.y - laid!.box.y };
+    const off = { x: box.x + pad.x - laid.box.x, y: box.y + pad.y - laid.box.y };
     next.set(note.id, { ...words, place: { x: words.place.x + off.x, y: words.place.y + off.y } });
     if (around?.place.mode === 'around')
       next.set(around.id, {
@@ -423,11 +423,9 @@ function bandFor(own: ShapeLayer | undefined, block: LaidBlock, room: Box, { wid
   const pad = Math.min(words.y - room.y, height - (words.y + words.height), 0.06 * height);
   const size = height - words.y + Math.max(pad, 0.04 * height);
   const fill = { kind: 'colour' as const, colour: contrast(ink, INK) >= contrast(ink, PLASTER) ? INK : PLASTER };
+  const paint = own?.fill.kind === 'colour' ? own.fill.colour : null;
   const read =
-    own?.fill.kind === 'colour' &&
-    block.layers.every(
-      (l) => contrast(firstRun(l).colour, (own.fill as { colour: string }).colour) >= thresholds.contrast.value,
-    );
+    paint !== null && block.layers.every((l) => contrast(firstRun(l).colour, paint) >= thresholds.contrast.value);
   return {
     id: ADDED.band,
     name: 'Band',
@@ -441,8 +439,8 @@ function bandFor(own: ShapeLayer | undefined, block: LaidBlock, room: Box, { wid
     opacity: 1,
     ...own,
     turn: 0,
-    fill: read ? own.fill : fill,
-    ...(own && read ? {} : { opacity: 1 }),
+    fill: read ? { kind: 'colour', colour: paint } : fill,
+    ...(read ? {} : { opacity: 1 }),
     place: { mode: 'band', side: 'bottom', size: clamp(size, 1, width * height) },
   };
 }

@@ -38,7 +38,7 @@ export const measures: Readonly<
   read: {
     name: 'Read',
     weight: 0.28,
-    what: 'contrast of the faintest words to what is needed, half as much again is best',
+    what: 'contrast of the faintest words to what is needed, under the veil it came with; half as much again is best',
   },
   subject: { name: 'Subject', weight: 0.2, what: 'share of the subject that is seen and not under words' },
   clear: { name: 'Clear', weight: 0.14, what: 'share of words and logos clear of the page’s own and of cut-off parts' },
@@ -122,6 +122,7 @@ export function measured(
   const canvas = { x: 0, y: 0, ...graphic.canvas };
   const boxes = graphic.layers.filter(isSubject).map((l) => layerBounds(l, graphic, shaper));
   const scale = smallestScale(slot);
+  const said = [...source.roles.values()].includes('title');
   const sizes = graphic.layers.flatMap((l) =>
     l.role === 'words' ? layoutOf(l, shaper).items.map((i) => i.size * scale) : [],
   );
@@ -142,10 +143,11 @@ export function measured(
   const weight = weights.reduce((sum, b) => sum + area(b), 0);
   const centre = weights.reduce((sum, b) => sum + (area(b) * (b.x + b.width / 2)) / Math.max(1e-9, weight), 0);
   return {
-    read: c.words === null ? 1 : ratio === null ? null : readMeasure(ratio),
+    // Words that are not there are read by nobody.
+    read: c.words === null ? (said ? 0 : 1) : ratio === null ? null : readMeasure(ratio),
     subject: subjectMeasure(c, source, slot),
     clear: clearMeasure(c, slot, boxes),
-    letters: sizes.length ? letterMeasure(Math.min(...sizes)) : 1,
+    letters: sizes.length ? letterMeasure(Math.min(...sizes)) : said ? 0 : 1,
     margins: off.length ? marginMeasure(Math.min(...off)) : 1,
     balance: weight > 0 ? balanceMeasure(Math.abs(centre / canvas.width - 0.5) * 2) : 1,
     likeness: likenessMeasure(c, source, shaper),

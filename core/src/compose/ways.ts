@@ -6,7 +6,7 @@ export const ways = ['left', 'right', 'middle', 'foot', 'band', 'bare'] as const
 export type Way = (typeof ways)[number];
 
 /** What each way is called. */
-export const wayNames: Readonly<Record<Way, string>> = {
+export const composeNames: Readonly<Record<Way, string>> = {
   left: 'Words at the left, subject at the right',
   right: 'Words at the right, subject at the left',
   middle: 'Words in the middle',

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { bad, good, type Result } from '../problem';
 import { cutText } from '../text';
-import { Backdrop, GraphicRecord, Layer, type Graphic } from './graphic';
+import { Backdrop, Follows, GraphicRecord, Layer, type Graphic } from './graphic';
 import { Frame } from './frame';
 import { migrateGraphic } from './migrate';
 import { limits } from '../limits';
@@ -74,7 +74,7 @@ export function heldWithin<T>(schema: z.ZodType<T>, value: unknown): Held<T> | n
 }
 
 /** A graphic but for its parts, which are read and checked one by one. */
-const Rest = GraphicRecord.omit({ layers: true, backdrop: true, frames: true });
+const Rest = GraphicRecord.omit({ layers: true, backdrop: true, frames: true, follows: true });
 
 /** What was found sound once is not looked at again: layers are shared between a graphic's steps. */
 const sound = new WeakSet<object>();
@@ -112,14 +112,25 @@ export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
   }
   const backdrop = held(Backdrop, graphic.backdrop, told);
   const frames = graphic.frames.map((f) => held(Frame, f, told));
+  const follows = graphic.follows && held(Follows, graphic.follows, told);
   const rest = heldWithin(Rest, graphic);
-  if (!backdrop || !rest || !frames.length || frames.some((f) => f === null)) return unsound;
+  if (follows === null || !backdrop || !rest || !frames.length || frames.some((f) => f === null)) return unsound;
   const same =
     layers.every((l, i) => l === graphic.layers[i]) &&
     backdrop === graphic.backdrop &&
+    follows === graphic.follows &&
     frames.every((f, i) => f === graphic.frames[i]) &&
     rest.value === (graphic as unknown);
-  const value = same ? graphic : { ...graphic, ...rest.value, layers, backdrop, frames: frames as Frame[] };
+  const value = same
+    ? graphic
+    : {
+        ...graphic,
+        ...rest.value,
+        layers,
+        backdrop,
+        frames: frames as Frame[],
+        ...(follows ? { follows } : {}),
+      };
   sound.add(value);
   return good({ value, told: [...new Set(told)] });
 }
@@ -141,6 +152,7 @@ const reading = <T extends object>(schema: z.ZodType<T>) => {
 const readLayer = reading<Layer>(Layer);
 const readBackdrop = reading<Graphic['backdrop']>(Backdrop);
 const readFrame = reading<Frame>(Frame);
+const readFollows = reading<Follows>(Follows);
 
 /** Frames, of which there is one at least; null where any cannot be read. */
 function readFrames(value: unknown): Frame[] | null {
@@ -153,14 +165,15 @@ function readFrames(value: unknown): Frame[] | null {
  * read before, and what two graphics share is shared by what is read of them.
  */
 export function readGraphic(value: unknown): Graphic | null {
-  const now = migrateGraphic(value) as Record<'layers' | 'backdrop' | 'frames', unknown> | null | undefined;
+  const now = migrateGraphic(value) as Record<'layers' | 'backdrop' | 'frames' | 'follows', unknown> | null | undefined;
   const rest = Rest.safeParse(now);
   if (!rest.success || !Array.isArray(now?.layers) || now.layers.length > limits.layers) return null;
   const layers = now.layers.map(readLayer);
   const frames = readFrames(now.frames);
   const backdrop = readBackdrop(now.backdrop);
-  if (!backdrop || !frames || layers.includes(null)) return null;
-  return { ...rest.data, layers: layers as Layer[], backdrop, frames };
+  const follows = now.follows === undefined ? undefined : readFollows(now.follows);
+  if (!backdrop || !frames || follows === null || layers.includes(null)) return null;
+  return { ...rest.data, layers: layers as Layer[], backdrop, frames, ...(follows ? { follows } : {}) };
 }
 
 /** What lists show of a graphic. */

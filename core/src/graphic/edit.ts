@@ -1,7 +1,8 @@
 import type { Slot } from '../slot/slot';
 import { describedState } from './describe';
 import { adaptToSlot } from './adapt-to-slot';
-import type { Backdrop, Graphic, Layer } from './graphic';
+import type { Derived } from './follows';
+import type { Backdrop, Follows, Graphic, Layer } from './graphic';
 import type { ExportChoices, Frame, LeftFinding } from './frame';
 import { limits } from '../limits';
 import { grouped, reordered, settledGroups, ungrouped } from './groups';
@@ -30,6 +31,9 @@ export type Change =
   | { readonly type: 'leave-finding'; readonly frame: string; readonly left: LeftFinding }
   | { readonly type: 'take-up-finding'; readonly frame: string; readonly finding: string }
   | { readonly type: 'rename'; readonly to: string }
+  /** What the graphic is after its source was derived anew (see `followed`), and what it follows from now on. */
+  | { readonly type: 'follow'; readonly derived: Derived; readonly follows: Follows }
+  | { readonly type: 'stop-following' }
   /** Several changes that are one step. */
   | { readonly type: 'together'; readonly edits: readonly Change[] };
 
@@ -97,6 +101,13 @@ export function applyEdit(
       return withFrame(graphic, edit.frame, (f) => ({ ...f, left: f.left.filter((l) => l.finding !== edit.finding) }));
     case 'rename':
       return { ...graphic, name: edit.to };
+    case 'follow':
+      return { ...withLayers(graphic, edit.derived.layers), backdrop: edit.derived.backdrop, follows: edit.follows };
+    case 'stop-following': {
+      const next = { ...graphic };
+      delete next.follows;
+      return next;
+    }
     case 'together':
       return edit.edits.reduce(applyEdit, graphic);
   }

@@ -73,6 +73,21 @@ export type Backdrop = Fill;
 
 export const GRAPHIC_VERSION = 8;
 
+/**
+ * What a graphic follows: the one it was made from, how, and what was derived then, so that what was changed by hand
+ * since can be told from what was not.
+ */
+export const Follows = z.object({
+  of: id,
+  /** What the source was called when it was last followed. */
+  name: z.string().max(limits.name),
+  /** How it was composed, and what its layers are for there. */
+  way: z.string().max(40),
+  roles: z.record(id, z.string().max(40)),
+  last: z.object({ backdrop: Backdrop, layers: z.array(Layer).max(limits.layers) }),
+});
+export type Follows = z.infer<typeof Follows>;
+
 /** One thing being made, as it is written. Layers stand back to front; lengths in canvas px (the slot's CSS px). */
 export const GraphicRecord = z.object({
   version: z.literal(GRAPHIC_VERSION),
@@ -84,6 +99,7 @@ export const GraphicRecord = z.object({
   layers: z.array(Layer).max(limits.layers),
   frames: z.array(Frame).min(1),
   madeFrom: id.optional(),
+  follows: Follows.optional(),
 });
 export type Graphic = z.infer<typeof GraphicRecord>;
 

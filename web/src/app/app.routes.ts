@@ -21,6 +21,11 @@ export const routes: Routes = [
     loadComponent: () => import('./export/export-page').then((m) => m.ExportPage),
   },
   {
+    path: 'graphics/:id/carry',
+    title: 'Carry over · Bright Slot',
+    loadComponent: () => import('./carry/carry-page').then((m) => m.CarryPage),
+  },
+  {
     path: 'slots',
     title: 'Slots · Bright Slot',
     loadComponent: () => import('./slots/slots-page').then((m) => m.SlotsPage),

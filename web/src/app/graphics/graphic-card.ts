@@ -67,6 +67,7 @@ import { PreviewService, type Preview } from './preview.service';
       <span class="when">changed {{ when(entry().changed) }}</span>
     </p>
     <mat-menu #menu="matMenu">
+      <a mat-menu-item [routerLink]="['/graphics', entry().id, 'carry']">Carry over to other slots</a>
       <button mat-menu-item type="button" (click)="duplicated.emit()">Duplicate</button>
       <button mat-menu-item type="button" (click)="deleted.emit()">Delete</button>
     </mat-menu>

@@ -7,7 +7,9 @@ import {
   FileFormat,
   Graphic,
   Look,
+  SlotRecord,
   Tint,
+  composeRoles,
   type Box,
   type CleanedLogo,
   type CurrentPicture,
@@ -24,6 +26,7 @@ import {
 } from '@bright-slot/core';
 import type { OpenedFont } from '../type/font-reader';
 import type { FoundStrength } from './jobs/least-veil';
+import type { Composed } from './jobs/compose';
 import type { Compared } from './jobs/compare-live';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
@@ -118,6 +121,14 @@ export const Task = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('font'), blob: z.instanceof(Blob), name: z.string() }),
   /** Where on a graphic's canvas there is room for something new. */
   z.object({ kind: z.literal('ground-map'), graphic: Graphic, frame: z.string(), vectors }),
+  /** The ways in which a graphic can be composed for another slot. */
+  z.object({
+    kind: z.literal('compose'),
+    graphic: Graphic,
+    roles: z.record(z.string(), z.enum(composeRoles)),
+    subjects: z.record(z.string(), box),
+    slot: SlotRecord,
+  }),
   /** Samples what the words of a graphic really stand on. */
   z.object({ kind: z.literal('legibility'), graphic: Graphic, frame: z.string(), vectors }),
 ]);
@@ -181,6 +192,7 @@ const answers = {
   file: z.object({ blob: z.instanceof(Blob), width: z.number(), height: z.number(), decoded: z.number() }),
   miniature: z.instanceof(Blob),
   legibility: list<Legibility>(),
+  compose: list<Composed>(),
   'ground-map': object<GroundMap>(),
   'least-veil': object<FoundStrength>(),
   font: result<OpenedFont>(),

@@ -2,6 +2,7 @@
 import { frameOf } from '@bright-slot/core';
 import { encode, warmUp } from './jobs/encode';
 import { compareLive } from './jobs/compare-live';
+import { compose } from './jobs/compose';
 import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
@@ -45,6 +46,7 @@ const ranks: Record<Task['kind'], number> = {
   palette: 1,
   font: 1,
   'ground-map': 1,
+  compose: 1,
   legibility: 2,
   'least-veil': 3,
   miniature: 3,
@@ -100,6 +102,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       const samples = await legibility(task.graphic, frameOf(task.graphic, task.frame), task.vectors, turn);
       return { value: samples, transfer: [] };
     }
+    case 'compose':
+      return { value: await compose(task.graphic, task.roles, task.subjects, task.slot, turn), transfer: [] };
     case 'ground-map': {
       const map = await groundOf(task.graphic, frameOf(task.graphic, task.frame).slot.ground, task.vectors, turn);
       return { value: map, transfer: [] };

@@ -14,6 +14,8 @@ import {
   type GroundMap,
   type Legibility,
   type PictureLayer,
+  type Slot,
+  type Source,
   type SurfaceNeed,
 } from '@bright-slot/core';
 import { BitmapCache } from './bitmap-cache';
@@ -181,6 +183,19 @@ export class PixelsService {
       signal,
       vectors.map((v) => v.bitmap),
     );
+  }
+
+  /** The ways in which a graphic can be composed for a slot (`source` as `compositions` takes it). */
+  async compose({ graphic, roles, subjects }: Source, slot: Slot, signal?: AbortSignal): Promise<Answers['compose']> {
+    await this.type.ensure(graphic);
+    const task = {
+      kind: 'compose' as const,
+      graphic,
+      roles: Object.fromEntries(roles),
+      subjects: Object.fromEntries(subjects),
+      slot,
+    };
+    return this.files.run(task, signal);
   }
 
   /** The least strength of a veil with which its words stand out in a frame. */
