@@ -156,15 +156,18 @@ function restOf(way: Way, words: Box | null, { width, height }: Size): Box {
   }
 }
 
+/** A veil from a side reaches so many times as far as the words: at their far edge half of it is left. */
+const REACH = 2;
+
 /** A veil's form that is behind the words of a way, canvas px. */
 function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm | undefined): VeilForm {
   switch (way) {
     case 'left':
-      return { kind: 'side', side: 'left', reach: Math.min(width, (words.x + words.width) * 1.35) };
+      return { kind: 'side', side: 'left', reach: Math.min(1.5 * width, (words.x + words.width) * REACH) };
     case 'right':
-      return { kind: 'side', side: 'right', reach: Math.min(width, (width - words.x) * 1.35) };
+      return { kind: 'side', side: 'right', reach: Math.min(1.5 * width, (width - words.x) * REACH) };
     case 'foot':
-      return { kind: 'side', side: 'bottom', reach: Math.min(height, (height - words.y) * 1.5) };
+      return { kind: 'side', side: 'bottom', reach: Math.min(1.5 * height, (height - words.y) * REACH) };
     default:
       return own?.kind === 'behind' ? own : { kind: 'whole' };
   }
@@ -315,6 +318,8 @@ export function composed(source: Source, slot: Slot, way: Way, shaper: Shaper): 
       ...(veil ?? newVeil(contrast(ink, '#000000') >= contrast(ink, '#ffffff') ? '#000000' : '#ffffff')),
       form: veilForm(way, block.box, canvas, veil?.form),
       words: [],
+      // Found once it is seen what it lies on.
+      strength: 0,
       justEnough: true,
     });
   } else if (veil && !block) leave(veil, 'there are no words');
@@ -410,7 +415,7 @@ function newVeil(colour: string): VeilLayer {
     role: 'veil',
     form: { kind: 'whole' },
     colour,
-    strength: 102,
+    strength: 0,
     words: [],
     justEnough: true,
   };

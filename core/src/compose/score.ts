@@ -38,7 +38,7 @@ export const measures: Readonly<
   read: {
     name: 'Read',
     weight: 0.28,
-    what: 'contrast of the faintest words to what is needed, under the veil it came with; half as much again is best',
+    what: 'contrast of the faintest words to what is needed, without a veil; half as much again is best',
   },
   subject: { name: 'Subject', weight: 0.2, what: 'share of the subject that is seen and not under words' },
   clear: { name: 'Clear', weight: 0.14, what: 'share of words and logos clear of the page’s own and of cut-off parts' },

@@ -177,13 +177,15 @@ export function readGraphic(value: unknown): Graphic | null {
 }
 
 /** What lists show of a graphic. */
-export type Listed = Pick<Graphic, 'name' | 'frames'>;
+export type Listed = Pick<Graphic, 'name' | 'frames' | 'madeFrom'>;
 
-const ListedParts = GraphicRecord.pick({ version: true, name: true });
+const ListedParts = GraphicRecord.pick({ version: true, name: true, madeFrom: true });
 
 /** What lists show, read from what was kept of a graphic of this version; null where it cannot be. */
 export function readListed(value: unknown): Listed | null {
   const read = ListedParts.safeParse(value);
   const frames = readFrames((value as { frames?: unknown } | null | undefined)?.frames);
-  return read.success && frames ? { name: read.data.name, frames } : null;
+  if (!read.success || !frames) return null;
+  const { name, madeFrom } = read.data;
+  return { name, frames, ...(madeFrom === undefined ? {} : { madeFrom }) };
 }

@@ -149,6 +149,9 @@ export class CarrySession {
         // Something is to be seen first; then the likely best are looked at as they are read.
         for (const { composition } of tries) await this.paint(id, composition, source, stop);
         for (const { composition } of tries.slice(0, LOOKED_AT)) await this.read(id, composition, source, stop);
+        // What was not read is no better than what was.
+        for (let best = this.unread(id); best; best = this.unread(id))
+          await this.read(id, best.composition, source, stop);
         await this.settle(id, source, stop);
       } finally {
         this.refining.update((n) => n - 1);
@@ -158,6 +161,13 @@ export class CarrySession {
       const message = error instanceof Error ? error.message : String(error);
       this.set(id, (t) => ({ ...t, problem: message, tries: t.tries ?? [] }));
     }
+  }
+
+  /** The one that is shown, where it was not read yet. */
+  private unread(id: string): Try | null {
+    const target = this.at(id);
+    const shown = target && shownOf(target);
+    return shown?.measures.read === null ? shown : null;
   }
 
   private replace(id: string, way: string, source: Source, change: (x: Try) => Try): void {

@@ -64,6 +64,12 @@ import { PreviewService, type Preview } from './preview.service';
       @if (live()) {
         · {{ live() }}
       }
+      @if (madeFrom(); as m) {
+        · <a [routerLink]="['/graphics']" [queryParams]="{ from: m.id }">made from {{ m.name }}</a>
+      }
+      @if (madeOfIt()) {
+        · <a [routerLink]="['/graphics']" [queryParams]="{ from: entry().id }">{{ madeOfIt() }} made from it</a>
+      }
       <span class="when">changed {{ when(entry().changed) }}</span>
     </p>
     <mat-menu #menu="matMenu">
@@ -116,6 +122,9 @@ import { PreviewService, type Preview } from './preview.service';
       float: right;
       margin-left: 8px;
     }
+    p a {
+      color: inherit;
+    }
     .fit.problem-text {
       color: var(--problem);
     }
@@ -130,6 +139,9 @@ export class GraphicCard {
   readonly entry = input.required<GraphicEntry>();
   /** Where it is live and in which state; empty where it is not. */
   readonly live = input('');
+  /** The graphic it was made from, and how many were made from it. */
+  readonly madeFrom = input<GraphicEntry | null>(null);
+  readonly madeOfIt = input(0);
   protected readonly when = whenText;
   protected readonly sizeOf = sizeText;
   private readonly followed = inject(SlotChanges);

@@ -1,7 +1,8 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import {
   cutText,
@@ -50,7 +51,7 @@ const FIRST = 24;
 /** The home: every graphic standing on its page. */
 @Component({
   selector: 'bs-graphics-page',
-  imports: [PlaceBar, Icon, GraphicCard, FirstSteps, NgTemplateOutlet],
+  imports: [PlaceBar, Icon, GraphicCard, FirstSteps, NgTemplateOutlet, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   host: { class: 'place', '[class.dropping]': 'drops.held()' },
@@ -95,7 +96,37 @@ export class GraphicsPage {
     return live.earlier ? `live on ${live.title}: an earlier state` : `live on ${live.title}`;
   }
 
-  protected readonly groups = computed(() => groupedBySlot(this.entries() ?? [], this.query(), this.sort()));
+  /** From the address: only what was made from that graphic, and that itself. */
+  readonly from = input<string>();
+  private readonly byId = computed(() => new Map((this.entries() ?? []).map((e) => [e.id, e])));
+  /** How many were made from each. */
+  private readonly madeOf = computed(() => {
+    const counts = new Map<string, number>();
+    for (const { madeFrom } of this.entries() ?? [])
+      if (madeFrom !== undefined) counts.set(madeFrom, (counts.get(madeFrom) ?? 0) + 1);
+    return counts;
+  });
+  /** What the cards of one graphic and of all made from it say. */
+  protected readonly kin = computed(() => {
+    const id = this.from();
+    const own = id === undefined ? undefined : this.byId().get(id);
+    return own ? { id: own.id, name: own.name } : null;
+  });
+  private readonly shown = computed(() => {
+    const kin = this.kin();
+    const all = this.entries() ?? [];
+    return kin ? all.filter((e) => e.id === kin.id || e.madeFrom === kin.id) : all;
+  });
+  protected readonly groups = computed(() => groupedBySlot(this.shown(), this.query(), this.sort()));
+
+  /** The graphic that one was made from, where it is there still. */
+  protected madeFrom({ madeFrom }: GraphicEntry): GraphicEntry | null {
+    return (madeFrom === undefined ? undefined : this.byId().get(madeFrom)) ?? null;
+  }
+
+  protected madeOfIt({ id }: GraphicEntry): number {
+    return this.madeOf().get(id) ?? 0;
+  }
 
   /** Those that are cards at once; the others become cards as they come near the window. */
   protected readonly first = computed(

@@ -34,6 +34,8 @@ export interface ListedRecord {
   version: number;
   name: string;
   frames: Frame[];
+  /** The graphic it was made from. */
+  madeFrom?: string;
 }
 
 /** A graphic's head, whole, so that opening it waits for no other step. */
@@ -181,8 +183,8 @@ export class Database extends Dexie {
 
 /** What lists show of the graphic at a head. */
 export function listedOf({ id, graphicId, graphic }: Step): ListedRecord {
-  const { version, name, frames } = graphic;
-  return { id: graphicId, head: id, version, name, frames };
+  const { version, name, frames, madeFrom } = graphic;
+  return { id: graphicId, head: id, version, name, frames, ...(madeFrom === undefined ? {} : { madeFrom }) };
 }
 
 /** Before version 5 every step was whole, lists read the steps at the heads, and a sweep read all there are. */

@@ -104,8 +104,9 @@ export class GraphicsRepository {
       const kept = listed[i];
       const shown = kept ? good(kept) : await this.latestOf(r);
       if (shown.ok) {
-        const { name, frames } = shown.value;
-        entries.push({ id: r.id, name, frames, changed: r.changed, state: stateOf(r) });
+        const { name, frames, madeFrom } = shown.value;
+        const from = madeFrom === undefined ? {} : { madeFrom };
+        entries.push({ id: r.id, name, frames, ...from, changed: r.changed, state: stateOf(r) });
         continue;
       }
       const raw: unknown = (await this.db.heads.get(r.id))?.step;

@@ -29,6 +29,7 @@ import { TypeService } from '../type/type.service';
 import { Workbench } from '../document/workbench';
 import { GraphicLock } from '../document/graphic-lock';
 import { OpenGraphic } from '../document/open-graphic';
+import { Following } from '../document/following.service';
 import { SlotChanges, type ChangedSlot } from '../document/slot-changes.service';
 import { WorkbenchActions, workbenchFeature } from '../document/workbench.store';
 import { StorageHealth } from '../storage/storage-health.service';
@@ -70,7 +71,17 @@ import { valueOf } from '../ui/event-value';
     MatMenuItem,
     MatMenuTrigger,
   ],
-  providers: [SurfaceStore, FreshWords, AddLayers, BringIn, LayerActions, LayerKeys, EditPoints, SubjectHints],
+  providers: [
+    SurfaceStore,
+    FreshWords,
+    AddLayers,
+    BringIn,
+    LayerActions,
+    LayerKeys,
+    EditPoints,
+    SubjectHints,
+    Following,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   host: {
@@ -132,6 +143,7 @@ export class WorkbenchPage {
   protected readonly finishing = signal(false);
   protected readonly problem = signal('');
 
+  protected readonly following = inject(Following);
   private readonly followed = inject(SlotChanges);
   /** The slot as the book has it now, where that is another than this graphic was made for. */
   protected readonly changedSlot = computed(() => {
