@@ -57,7 +57,8 @@ const click = async (where: { x: number; y: number }, key?: string) => {
 };
 const selected = () => browser.run<number>(`return document.querySelectorAll('li.selected:not(.group)').length`);
 const until = (what: () => Promise<boolean>, message: string) => browser.driver.wait(what, 8000, message);
-const chosen = (n: number) => until(async () => (await selected()) === n, `Not ${n} layers were selected`);
+const chosen = (n: number, when = '') =>
+  until(async () => (await selected()) === n, `Not ${n} layers were selected ${when}`);
 const nothing = async () => {
   // A menu that is closing takes the key for itself.
   await until(async () => (await browser.all('.cdk-overlay-pane')).length === 0, 'Something is open still');
@@ -152,23 +153,24 @@ it('a group is taken whole, gone into, folded, and left again', async () => {
   await nothing();
   const [first, second] = await placed();
   await click(await middle(first!));
+  await chosen(1, 'by the first press');
   await click(await middle(second!), Key.SHIFT);
-  await chosen(2);
+  await chosen(2, 'at 1');
   await browser.run('document.activeElement.blur()');
   await browser.chord(Key.CONTROL, 'g');
   await browser.find('li.group');
   await nothing();
   await click(await middle(second!));
-  await chosen(2);
+  await chosen(2, 'at 2');
   // A second press goes into it.
   await browser.driver
     .actions()
     .move(await middle(second!))
     .doubleClick()
     .perform();
-  await chosen(1);
+  await chosen(1, 'at 3');
   await browser.keys(Key.ESCAPE);
-  await chosen(2);
+  await chosen(2, 'at 4');
   await browser.press('Fold Group 1');
   await until(async () => (await browser.all('li .layer-item')).length === 1, 'It was not folded');
   await accessible(browser);
