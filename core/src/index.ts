@@ -44,6 +44,7 @@ export * from './graphic/several';
 export * from './graphic/alike';
 export * from './graphic/clip';
 export * from './graphic/follows';
+export * from './graphic/differences';
 export { merged } from './graphic/merge';
 export * from './compose/roles';
 export { composeNames, type Way } from './compose/ways';

@@ -6,6 +6,7 @@ import {
   MERGE_WITHIN,
   Step,
   amend,
+  called,
   canRedo,
   current,
   goTo,
@@ -14,7 +15,9 @@ import {
   redo,
   startHistory,
   undo,
+  versionsOf,
 } from './history';
+import { isPatch, packStep, unpackStep } from './stored-step';
 import { textOf } from '../words/words';
 
 const add: Edit = { type: 'add-layer', layer: photo(), name: 'Shelf added' };
@@ -138,4 +141,30 @@ it('text with line breaks becomes paragraphs and back', () => {
   expect(layer.paragraphs).toHaveLength(3);
   expect(textOf(layer)).toBe('One\nTwo\nThree');
   expect(textOf(withText(layer, ''))).toBe('');
+});
+
+describe('versions', () => {
+  const edit = (to: string, merge?: string): Edit => ({ type: 'rename', to, name: to, ...(merge ? { merge } : {}) });
+  it('are named states, come back to and branched from; nothing is written over', () => {
+    let h = committed(startHistory(blank(), 'a', 1), edit('Two', 'typing'), 'b', 2);
+    h = called(h, 'b', '  First   try ');
+    expect(versionsOf(h).map((s) => [s.id, s.called])).toEqual([['b', 'First try']]);
+    // What is typed on joins no version.
+    h = committed(h, edit('Three', 'typing'), 'c', 3);
+    expect(h.head).toBe('c');
+    h = committed(goTo(h, 'b'), edit('Other way'), 'd', 4);
+    expect([h.steps.get('b')!.graphic.name, h.steps.get('c')!.graphic.name]).toEqual(['Two', 'Three']);
+    h = called(h, 'd', 'Second');
+    expect(versionsOf(h).map((s) => s.called)).toEqual(['Second', 'First try']);
+    expect(versionsOf(called(h, 'b', ' ')).map((s) => s.called)).toEqual(['Second']);
+    expect(called(h, 'd', 'Second')).toBe(h);
+  });
+
+  it('keep their names where they are stored as patches', () => {
+    const h = called(committed(startHistory(blank(), 'a', 1), edit('Two'), 'b', 2), 'b', 'First');
+    const first = packStep(h.steps.get('a')!, undefined);
+    const { record } = packStep(h.steps.get('b')!, first.stored);
+    expect(isPatch(record)).toBe(true);
+    expect(unpackStep(JSON.parse(JSON.stringify(record)), h.steps.get('a')!.graphic)).toEqual(h.steps.get('b'));
+  });
 });

@@ -1,7 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { bad, good, type Result } from '../problem';
-import { cutText } from '../text';
+import { cutText, nameFrom } from '../text';
 import { checkGraphic, heldWithin, readGraphic } from './check';
 import { applyEdit, type Change, type Edit } from './edit';
 import { GRAPHIC_VERSION, Graphic, GraphicRecord } from './graphic';
@@ -17,6 +17,8 @@ export const stepOwn = {
   merge: z.string().max(300).optional(),
   /** Milliseconds since 1970. */
   at: z.number(),
+  /** What its state is called, where it is a version to come back to. */
+  called: z.string().min(1).max(limits.name).optional(),
 };
 
 /** One node of the history: the graphic as it stood after an edit. */
@@ -212,6 +214,8 @@ export function commit(h: History, edit: Edit, id: string, at: number): Result<C
     edit.merge !== undefined &&
     edit.merge === head.merge &&
     head.parent !== null &&
+    // A version stays as it was.
+    head.called === undefined &&
     at - head.at <= MERGE_WITHIN &&
     !canRedo(h);
   const step: Step = joins
@@ -268,6 +272,20 @@ export function goTo(h: History, id: string): History {
   for (let s = h.steps.get(id); s && s.parent !== null; s = h.steps.get(s.parent)) next.set(s.parent, s.id);
   return { ...h, head: id, next };
 }
+
+/** A step named as a version to come back to; no longer one where the name is empty. The same history where it has that name. */
+export function called(h: History, id: string, name: string): History {
+  const step = h.steps.get(id);
+  const text = nameFrom(name, limits.name, '');
+  if (!step || (step.called ?? '') === text) return h;
+  const next = { ...step };
+  delete next.called;
+  return { ...h, steps: withStep(h, text ? { ...next, called: text } : next) };
+}
+
+/** The versions of a graphic, the latest first. */
+export const versionsOf = (h: History): Step[] =>
+  [...h.steps.values()].filter((s) => s.called !== undefined).sort((a, b) => b.at - a.at);
 
 /** The steps in a row, as far as they are read: from the beginning through the head to the end of its branch. */
 export function line(h: History): Step[] {

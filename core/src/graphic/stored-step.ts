@@ -113,9 +113,18 @@ export class Unpacking {
 export function unpackStep(record: unknown, parent: unknown): unknown {
   const read = PatchStep.safeParse(record);
   if (!read.success || typeof parent !== 'object' || parent === null) return record;
-  const { id, graphicId, parent: of, name, merge, at, patch, version } = read.data;
+  const { id, graphicId, parent: of, name, merge, at, called, patch, version } = read.data;
   if ((parent as { version?: unknown }).version !== version) return record;
   const graphic = patched(parent, patch);
   if (graphic === null) return record;
-  return { id, graphicId, parent: of, name, ...(merge === undefined ? {} : { merge }), at, graphic };
+  return {
+    id,
+    graphicId,
+    parent: of,
+    name,
+    ...(merge === undefined ? {} : { merge }),
+    at,
+    ...(called === undefined ? {} : { called }),
+    graphic,
+  };
 }

@@ -96,21 +96,27 @@ export class PersistenceEffects {
         WorkbenchActions.undone,
         WorkbenchActions.redone,
         WorkbenchActions.wentTo,
+        WorkbenchActions.called,
         WorkbenchActions.retried,
       ),
       withLatestFrom(this.store.select(workbenchFeature.selectWorkbenchState)),
       map(([action, { history, token }]) => ({
         again: action.type === WorkbenchActions.retried.type,
+        // A step that was named may be another than the one that is shown.
+        named: action.type === WorkbenchActions.called.type ? action.step : null,
         history,
         token,
         session: this.session,
       })),
       filter(({ again, history, session }) => history !== null && (again || history !== session?.seen)),
-      map(({ history, token, session }) => {
+      map(({ history, token, session, named }) => {
         const h = history!;
         const own = session?.writer.token === token ? session : null;
         if (own) {
-          if (headOf(h) !== own.seen.steps.get(h.head)) own.unsaved.set(h.head, headOf(h));
+          for (const id of [h.head, ...(named === null ? [] : [named])]) {
+            const step = h.steps.get(id);
+            if (step && step !== own.seen.steps.get(id)) own.unsaved.set(id, step);
+          }
           own.seen = h;
           own.changed = true;
         }

@@ -11,6 +11,7 @@ import {
 import type { Writer } from '../storage/graphics-repository';
 import {
   amend,
+  called,
   canRedo,
   canUndo,
   commit,
@@ -19,6 +20,7 @@ import {
   line,
   redo,
   undo,
+  versionsOf,
   withEarlier,
   type Change,
   type Edit,
@@ -71,6 +73,8 @@ export const WorkbenchActions = createActionGroup({
     undone: emptyProps(),
     redone: emptyProps(),
     wentTo: props<{ step: string }>(),
+    /** A step is a version of that name from now on; none where the name is empty. */
+    called: props<{ step: string; name: string }>(),
     /** What could not be saved is tried again. */
     retried: emptyProps(),
     selected: props<{ layers: readonly string[] }>(),
@@ -143,6 +147,7 @@ export const workbenchFeature = createFeature({
     on(WorkbenchActions.undone, (s) => (s.history ? settled(s, undo(s.history)) : s)),
     on(WorkbenchActions.redone, (s) => (s.history ? settled(s, redo(s.history)) : s)),
     on(WorkbenchActions.wentTo, (s, { step }) => (s.history ? settled(s, goTo(s.history, step)) : s)),
+    on(WorkbenchActions.called, (s, { step, name }) => (s.history ? settled(s, called(s.history, step, name)) : s)),
     on(WorkbenchActions.retried, (s) => (s.history ? { ...s, saving: s.saving + 1 } : s)),
     on(WorkbenchActions.selected, (s, { layers }) => ({ ...s, selection: layers })),
     on(WorkbenchActions.saved, (s, { at, token }) => ({
@@ -167,6 +172,7 @@ export const workbenchFeature = createFeature({
       selectCanUndo: createSelector(selectHistory, (h) => h !== null && canUndo(h)),
       selectCanRedo: createSelector(selectHistory, (h) => h !== null && canRedo(h)),
       selectLine: createSelector(selectHistory, (h) => (h ? line(h) : [])),
+      selectVersions: createSelector(selectHistory, (h) => (h ? versionsOf(h) : [])),
     };
   },
 });

@@ -262,6 +262,11 @@ export class Workbench {
     this.act(WorkbenchActions.redone(), (h) => h.next.get(h.head) ?? null);
   }
 
+  /** Names a step as a version to come back to; an empty name makes it none. */
+  call(step: string, name: string): void {
+    this.act(WorkbenchActions.called({ step, name }), () => step);
+  }
+
   goTo(step: string): void {
     this.act(WorkbenchActions.wentTo({ step }), () => '');
   }

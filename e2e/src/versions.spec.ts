@@ -1,0 +1,78 @@
+import { type RunningApp } from './harness/app';
+import { accessible } from './harness/accessible';
+import { Key, type Browser } from './harness/browser';
+import { withApp } from './harness/suite';
+import { settleDemo } from './harness/workbench';
+
+// States of a graphic that were named: come back to, gone on from, compared.
+const here = withApp();
+let app: RunningApp;
+let browser: Browser;
+beforeAll(async () => {
+  ({ app, browser } = here);
+  await settleDemo(browser, app);
+  await browser.visit(`${app.app}/graphics/demo-notes`);
+});
+
+const until = (what: () => Promise<boolean>, message: string, within = 10_000) =>
+  browser.driver.wait(what, within, message);
+const text = (css: string) =>
+  browser.run<string[]>(
+    `return [...document.querySelectorAll(arguments[0])].map((e) => e.textContent.trim().replace(/\\s+/g, ' '))`,
+    css,
+  );
+const keep = async (name: string) => {
+  await browser.fill(await browser.find('input[aria-label="Name for this state"]'), `${name}${Key.ENTER}`);
+  await until(async () => (await text('.version .name')).includes(name), `“${name}” is no version`);
+};
+const size = async (px: number) => {
+  await browser.layer('Words: Title');
+  await browser.number('Size', px);
+  await browser.saved();
+};
+
+it('a state is named, gone on from, and come back to', async () => {
+  await browser.press('Steps');
+  await keep('Large title');
+  await size(40);
+  await keep('Small title');
+  await size(30);
+  expect(await text('.version .name')).toEqual(['Small title', 'Large title']);
+  await accessible(browser);
+  await (await browser.find('.version:last-of-type .go')).click();
+  await browser.layer('Words: Title');
+  const field = () => browser.field('//bs-settings', 'Size');
+  await until(async () => (await (await field()).getAttribute('value')) === '54', 'It is not as it was');
+  // Another way from there: both are kept.
+  await size(60);
+  expect(await text('.version .name')).toEqual(['Small title', 'Large title']);
+});
+
+it('versions outlive a reload', async () => {
+  await browser.saved();
+  await browser.driver.navigate().refresh();
+  await browser.press('Steps');
+  await until(async () => (await text('.version .name')).length === 2, 'They are gone');
+});
+
+it('two are compared side by side and one over the other, and what differs is said', async () => {
+  await browser.press('Compare versions');
+  await until(async () => (await browser.all('bs-compare img')).length === 2, 'They were not painted', 30_000);
+  expect(await text('bs-compare section li')).toEqual(['Title: 54 → 40 px']);
+  await accessible(browser);
+  // At true size both are looked at in one place.
+  await browser.size(820, 700);
+  await browser.press('Pixel for pixel');
+  const moved = await browser.run<number[]>(
+    `const [a, b] = document.querySelectorAll('bs-compare .window');
+     a.scrollLeft = 120;
+     return new Promise((done) => setTimeout(() => done([a.scrollLeft, b.scrollLeft]), 300));`,
+  );
+  expect(moved[0]).toBeGreaterThan(0);
+  expect(moved[1]).toBe(moved[0]);
+  await browser.size(1280, 800);
+  await browser.press('One over the other');
+  await browser.find('bs-compare .both .top');
+  await browser.keys(Key.ESCAPE);
+  await until(async () => (await browser.all('bs-compare')).length === 0, 'It is open still');
+});

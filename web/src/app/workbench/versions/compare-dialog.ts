@@ -1,0 +1,142 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+  viewChildren,
+} from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import { MatSlider, MatSliderThumb } from '@angular/material/slider';
+import { Store } from '@ngrx/store';
+import { differences, frameOf, type Graphic } from '@bright-slot/core';
+import { Workbench } from '../../document/workbench';
+import { workbenchFeature } from '../../document/workbench.store';
+import { PixelsService } from '../../pixels/pixels.service';
+import { TypeService } from '../../type/type.service';
+import { Choice, type Option } from '../../ui/choice';
+import { numberOf } from '../../ui/event-value';
+import { SelectField } from '../../ui/select-field';
+
+/** What is here now, as a choice beside the versions. */
+const NOW = 'now';
+/** Pictures to compare are so wide at most, px. */
+const WIDE = 2400;
+
+interface Side {
+  readonly graphic: Graphic;
+  readonly url: string;
+}
+
+/** Two states of a graphic side by side, or one over the other under a slider: the same zoom, the same place, and what differs in words. */
+@Component({
+  selector: 'bs-compare',
+  imports: [Choice, MatDialogModule, MatSlider, MatSliderThumb, SelectField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './compare-dialog.html',
+  styleUrl: './compare-dialog.scss',
+})
+export class CompareDialog {
+  private readonly store = inject(Store);
+  private readonly workbench = inject(Workbench);
+  private readonly pixels = inject(PixelsService);
+  private readonly type = inject(TypeService);
+  private readonly data = inject<{ version: string | null }>(MAT_DIALOG_DATA);
+  protected readonly numberOf = numberOf;
+  private readonly versions = this.store.selectSignal(workbenchFeature.selectVersions);
+
+  protected readonly options = computed(() => [
+    { id: NOW, name: 'What is here now' },
+    ...this.versions().map((v) => ({ id: v.id, name: v.called! })),
+  ]);
+  protected readonly left = signal(this.data.version ?? this.versions()[1]?.id ?? this.versions()[0]?.id ?? NOW);
+  protected readonly right = signal(
+    this.data.version === null && this.versions().length > 1 ? this.versions()[0]!.id : NOW,
+  );
+  protected readonly how = signal<'beside' | 'slider'>('beside');
+  protected readonly ways: readonly Option<'beside' | 'slider'>[] = [
+    { id: 'beside', name: 'Beside each other' },
+    { id: 'slider', name: 'One over the other' },
+  ];
+  protected readonly whole = signal(true);
+  protected readonly split = signal(50);
+  private readonly made = signal<ReadonlyMap<string, Side>>(new Map());
+  private readonly urls: string[] = [];
+  private readonly windows = viewChildren<ElementRef<HTMLElement>>('window');
+
+  private graphicOf(id: string): Graphic | null {
+    if (id === NOW) return this.workbench.graphic();
+    return this.versions().find((v) => v.id === id)?.graphic ?? null;
+  }
+
+  protected readonly sides = computed(() =>
+    [this.left(), this.right()].map((id, i) => ({
+      key: i,
+      name: this.options().find((o) => o.id === id)?.name ?? '',
+      url: this.made().get(id)?.url ?? '',
+    })),
+  );
+  /** How wide both are, CSS px, at true size. */
+  protected readonly width = computed(() => {
+    const graphic = this.graphicOf(this.right());
+    return graphic ? frameOf(graphic, this.workbench.frame()?.id).rect.width : 0;
+  });
+
+  /** So much wider than high that they are seen larger one above the other. */
+  protected readonly wide = computed(() => {
+    const graphic = this.graphicOf(this.right());
+    if (!graphic) return false;
+    const { rect } = frameOf(graphic, this.workbench.frame()?.id);
+    return rect.width > 2.4 * rect.height;
+  });
+
+  /** What differs, in words. */
+  protected readonly said = computed(() => {
+    const [a, b] = [this.graphicOf(this.left()), this.graphicOf(this.right())];
+    const shaper = this.type.shaper();
+    return a && b && shaper ? differences(a, b, shaper) : [];
+  });
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => {
+      for (const url of this.urls) URL.revokeObjectURL(url);
+    });
+    effect(() => {
+      for (const id of [this.left(), this.right()]) {
+        const graphic = this.graphicOf(id);
+        if (graphic) untracked(() => void this.paint(id, graphic));
+      }
+    });
+  }
+
+  private async paint(id: string, graphic: Graphic): Promise<void> {
+    if (this.made().get(id)?.graphic === graphic) return;
+    const frame = frameOf(graphic, this.workbench.frame()?.id);
+    const width = Math.min(WIDE, Math.round(frame.rect.width * Math.max(1, devicePixelRatio)));
+    const blob = await this.pixels.miniature(graphic, frame, width).catch(() => null);
+    if (!blob) return;
+    const url = URL.createObjectURL(blob);
+    this.urls.push(url);
+    this.made.update((all) => new Map(all).set(id, { graphic, url }));
+  }
+
+  protected swap(): void {
+    const [a, b] = [this.left(), this.right()];
+    this.left.set(b);
+    this.right.set(a);
+  }
+
+  /** Both are looked at in the same place. */
+  protected scrolled(event: Event): void {
+    const from = event.target as HTMLElement;
+    for (const { nativeElement: w } of this.windows())
+      if (w !== from) {
+        w.scrollLeft = from.scrollLeft;
+        w.scrollTop = from.scrollTop;
+      }
+  }
+}
