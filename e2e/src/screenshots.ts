@@ -1,5 +1,4 @@
-import { mkdirSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
@@ -43,11 +42,46 @@ const views: Record<string, () => Promise<unknown>> = {
     // The pages beside the report are painted a moment later.
     await browser.driver.sleep(1500);
   },
-  async crop() {
-    await browser.go(`${app.app}/graphics/demo-autumn-glazes`);
-    await browser.layer('Photo');
+  /** Title and line taken together, brought in line. */
+  async several() {
+    await browser.go(`${app.app}/graphics/demo-notes`);
+    await browser.layer('Words: Title');
     await browser.exact();
-    await browser.press('Crop');
+    const line = await browser.find('.layer-item[aria-label^="Words: Line"]');
+    await browser.driver.actions().keyDown(Key.SHIFT).click(line).keyUp(Key.SHIFT).perform();
+    await browser.find('bs-several-settings');
+    await browser.find('[data-settled="true"]', 20_000);
+    await browser.driver.sleep(1500);
+  },
+  /** The same header for five other slots. */
+  async carry() {
+    await browser.go(`${app.app}/graphics/demo-notes/carry`);
+    await browser.find('.way img', 60_000);
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return [...document.querySelectorAll('.all li .fit')].length > 4 && [...document.querySelectorAll('.all li .fit')].every((f) => f.textContent.trim())`,
+        ),
+      120_000,
+    );
+  },
+  /** Two named states, and what differs. */
+  async versions() {
+    await browser.go(`${app.app}/graphics/demo-new-jugs`);
+    await browser.press('Steps');
+    const keep = async (name: string) =>
+      browser.fill(await browser.find('input[aria-label="Name for this state"]'), `${name}${Key.ENTER}`);
+    await keep('As it was sent');
+    await browser.layer('Words: Title');
+    await browser.number('Size', 76);
+    await browser.tab('Place');
+    await browser.number('From the top', 84);
+    await browser.saved();
+    await keep('Smaller, lower');
+    await browser.seeText('Compare versions');
+    await browser.press('Compare versions');
+    await browser.driver.wait(async () => (await browser.all('bs-compare img')).length === 2, 30_000);
+    await settle();
   },
   /** The page on a desktop, a tablet and a phone, the graphic in it, with what the report says of it. */
   async 'on-the-page'() {
@@ -73,43 +107,6 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.fill(await browser.find('bs-settings textarea'), 'from the the kiln, 12 October');
     await browser.find('[data-settled="true"]', 20_000);
     await browser.driver.sleep(2500);
-  },
-  /** The canvas in a page of the person's own, from a screenshot of it. */
-  async 'own-page'() {
-    await browser.go(`${app.site}/blog`);
-    await browser.find('.slot img');
-    const shot = join(tmpdir(), 'bright-slot-own-page.png');
-    await settle();
-    await browser.screenshot(shot);
-    const box = await browser.run<{ x: number; y: number; width: number; height: number }>(
-      `const r = document.querySelector('.slot').getBoundingClientRect(); return { x: r.x, y: r.y, width: r.width, height: r.height }`,
-    );
-    await browser.go(`${app.app}/slots?way=screenshot&page=blog-header&graphic=demo-notes`);
-    await browser.seeText('Your own page for “Blog header”');
-    await browser.dropFiles('bs-shot-view', [
-      { name: 'my page.png', type: 'image/png', base64: readFileSync(shot).toString('base64') },
-    ]);
-    await browser.find('.sheet img');
-    const at = await browser.run<{ x: number; y: number; k: number }>(
-      `const r = document.querySelector('.sheet img').getBoundingClientRect(); return { x: r.x, y: r.y, k: r.width / 1280 }`,
-    );
-    await browser.drag(
-      { x: at.x + (box.x - 8) * at.k, y: at.y + (box.y - 8) * at.k },
-      { x: (box.width + 16) * at.k, y: (box.height + 16) * at.k },
-    );
-    await browser.press('Make this the page of “Blog header”');
-    await browser.seeText('stands in your own page now');
-    await browser.press('Desktop');
-    await browser.driver.sleep(6500);
-  },
-  /** Palettes made of the graphic, one of them tried on the page. */
-  async 'page-colours'() {
-    await browser.go(`${app.app}/graphics/demo-kiln-opening`);
-    await browser.find('[data-settled="true"]', 20_000);
-    await browser.press('On the page');
-    await browser.press('Page colours');
-    await (await browser.find('.palette:nth-child(7)', 20_000)).click();
-    await browser.driver.sleep(1500);
   },
   async veil() {
     await browser.go(`${app.app}/graphics`);

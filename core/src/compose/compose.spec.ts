@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { contains, grown, intersection } from '../geometry/box';
 import { isPicture, type Graphic, type Layer } from '../graphic/graphic';
 import { checkGraphic } from '../graphic/check';
@@ -274,4 +275,10 @@ describe('scores', () => {
   it('of a smallest type is what the fit report asks for', () => {
     for (const slot of everySlot) expect(leastType(slot) * smallestScale(slot)).toBeGreaterThanOrEqual(9 - 1e-9);
   });
+});
+
+it('the docs say what ways are ordered by', () => {
+  const docs = readFileSync(new URL('../../../docs/carrying-over.md', import.meta.url), 'utf8');
+  for (const { name, weight, what } of Object.values(measures))
+    expect(docs).toContain(`| ${name} | ${weight} | ${what} |`);
 });

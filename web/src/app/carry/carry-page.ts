@@ -83,7 +83,7 @@ export class CarryPage {
 
   /** How large a slot is shown here, CSS px: wide ones as wide as the column, others as high as their row. */
   protected sizeOf({ width, height }: Slot): { width: number; height: number } {
-    const by = Math.min(width / height >= 2 ? 452 / width : 300 / width, 158 / height, 2);
+    const by = Math.min(width / height >= 2 ? 430 / width : 290 / width, 150 / height, 2);
     return { width: Math.round(width * by), height: Math.round(height * by) };
   }
 
