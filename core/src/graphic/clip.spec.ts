@@ -61,9 +61,16 @@ describe('layers on the clipboard', () => {
     const [a, b] = paste(clipOf(g, g.layers), g);
     expect(a!.group).toEqual(b!.group);
     expect(a!.group!.id).not.toBe('G');
-    // One alone is of no group.
-    const one = applyEdit(g, { type: 'add-layers', layers: paste(clipOf(g, [g.layers[0]!]), g) });
-    expect(one.layers[2]!.group).toBeUndefined();
+  });
+
+  it('of a part of a group stay of it beside what they are copies of, and are of none elsewhere', () => {
+    const group = { id: 'G', name: 'Badge' };
+    const g = withLayers(blank(), ...['a', 'b', 'c'].map((id) => shape({ id, group })));
+    const layers = paste(clipOf(g, [g.layers[1]!]), g);
+    const beside = applyEdit(g, { type: 'add-layers', layers, at: 2 });
+    expect(beside.layers.map((l) => l.group?.id)).toEqual(['G', 'G', 'G', 'G']);
+    const apart = applyEdit({ ...g, layers: [...g.layers, shape({ id: 'x' })] }, { type: 'add-layers', layers });
+    expect(apart.layers.map((l) => l.group?.id)).toEqual(['G', 'G', 'G', undefined, undefined]);
   });
 
   it('say their words to other programs', () => {

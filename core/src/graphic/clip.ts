@@ -88,7 +88,11 @@ function nameIn(layer: Layer, { layers }: Graphic): string {
  */
 function asNew(clip: Pick<Clip, 'layers'>, graphic: Graphic, newId: () => string): Layer[] {
   const ids = new Map(clip.layers.map((l) => [l.id, newId()]));
-  const groups = new Map(clip.layers.flatMap((l) => (l.group ? [[l.group.id, newId()] as const] : [])));
+  // A part of a group that is here stays of it where it comes to lie within; a whole one is another.
+  const parts = new Set(graphic.layers.flatMap((l) => (l.group && !ids.has(l.id) ? [l.group.id] : [])));
+  const groups = new Map(
+    clip.layers.flatMap((l) => (l.group ? [[l.group.id, parts.has(l.group.id) ? l.group.id : newId()] as const] : [])),
+  );
   const followed = (id: string) => ids.get(id) ?? (graphic.layers.some((l) => l.id === id) ? id : null);
   return clip.layers.map((layer): Layer => {
     const { group, ...rest } = layer;

@@ -5,7 +5,7 @@ import type { Derived } from './follows';
 import type { Backdrop, Follows, Graphic, Layer } from './graphic';
 import type { ExportChoices, Frame, LeftFinding } from './frame';
 import { limits } from '../limits';
-import { grouped, reordered, settledGroups, ungrouped } from './groups';
+import { grouped, insertedAt, reordered, settledGroups, ungrouped } from './groups';
 import type { Group } from './layer';
 
 /**
@@ -37,11 +37,6 @@ export type Change =
   /** Several changes that are one step. */
   | { readonly type: 'together'; readonly edits: readonly Change[] };
 
-function inserted<T>(list: readonly T[], items: readonly T[], at: number | undefined): T[] {
-  const place = Math.min(Math.max(at ?? list.length, 0), list.length);
-  return [...list.slice(0, place), ...items, ...list.slice(place)];
-}
-
 const withFrame = (graphic: Graphic, id: string, change: (frame: Frame) => Frame): Graphic => ({
   ...graphic,
   frames: graphic.frames.map((f) => (f.id === id ? change(f) : f)),
@@ -59,9 +54,9 @@ export function applyEdit(
 ): Graphic {
   switch (edit.type) {
     case 'add-layer':
-      return withLayers(graphic, inserted(graphic.layers, [edit.layer], edit.at));
+      return withLayers(graphic, insertedAt(graphic.layers, [edit.layer], edit.at ?? graphic.layers.length));
     case 'add-layers':
-      return withLayers(graphic, inserted(graphic.layers, edit.layers, edit.at));
+      return withLayers(graphic, insertedAt(graphic.layers, edit.layers, edit.at ?? graphic.layers.length));
     case 'remove-layer': {
       const layers = graphic.layers.filter((l) => l.id !== edit.id);
       return layers.length === graphic.layers.length ? graphic : withLayers(graphic, layers);

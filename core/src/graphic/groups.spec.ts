@@ -23,6 +23,12 @@ describe('groups', () => {
     expect(order(applyEdit(made, { type: 'move-layer', id: 'c', to: 0 }))).toBe('c a b:G d:G');
   });
 
+  it('are not parted by what is added among them', () => {
+    const made = applyEdit(named('a', 'b', 'c'), { type: 'group', ids: ['a', 'b', 'c'], group });
+    expect(order(applyEdit(made, { type: 'add-layer', layer: shape({ id: 'n' }), at: 1 }))).toBe('a:G n:G b:G c:G');
+    expect(order(applyEdit(made, { type: 'add-layer', layer: shape({ id: 'n' }) }))).toBe('a:G b:G c:G n');
+  });
+
   it('are no more once one is left', () => {
     const made = applyEdit(named('a', 'b', 'c'), { type: 'group', ids: ['a', 'b'], group });
     expect(order(applyEdit(made, { type: 'remove-layer', id: 'a' }))).toBe('b c');

@@ -59,16 +59,21 @@ export function ungrouped(layers: readonly Layer[], ids: readonly string[]): Lay
 }
 
 /**
- * Layers moved so that the first of them is at a place, in the order they had. Between two of one group they come to
- * be of it; away from their own they are so no more.
+ * Layers put among others at a place. Between two of one group they come to be of it, so that it is not parted; away
+ * from their own they are of it no more.
  */
+export function insertedAt(others: readonly Layer[], layers: readonly Layer[], at: number): Layer[] {
+  const place = Math.min(Math.max(at, 0), others.length);
+  const around = others[place - 1]?.group;
+  const joins = around && around.id === others[place]?.group?.id ? around : null;
+  const own = joins ? layers.map((l) => inGroup(l, joins)) : layers;
+  return settledGroups([...others.slice(0, place), ...own, ...others.slice(place)]);
+}
+
+/** Layers moved so that the first of them is at a place, in the order they had (see `insertedAt`). */
 export function reordered(layers: readonly Layer[], ids: readonly string[], to: number): Layer[] {
   const members = layers.filter((l) => ids.includes(l.id));
   const rest = layers.filter((l) => !ids.includes(l.id));
-  const place = Math.min(Math.max(to, 0), rest.length);
-  const next = [...rest.slice(0, place), ...members, ...rest.slice(place)];
-  if (!members.length || next.every((l, i) => l === layers[i])) return layers as Layer[];
-  const around = rest[place - 1]?.group;
-  const joins = around && around.id === rest[place]?.group?.id ? around : null;
-  return settledGroups(joins ? next.map((l) => (members.includes(l) ? inGroup(l, joins) : l)) : next);
+  const next = insertedAt(rest, members, to);
+  return next.every((l, i) => l === layers[i]) ? (layers as Layer[]) : next;
 }

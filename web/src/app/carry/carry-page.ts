@@ -74,10 +74,11 @@ export class CarryPage {
   });
 
   constructor() {
+    // The book says which slots there are; what is changed in it later is no reason to begin anew.
+    const known = computed(() => this.book.slots() !== null);
     effect(() => {
       const id = this.id();
-      // The book says which slots there are.
-      if (this.book.slots()) untracked(() => void this.carry.open(id));
+      if (known()) untracked(() => void this.carry.open(id));
     });
   }
 
