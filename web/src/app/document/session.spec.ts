@@ -273,3 +273,91 @@ describe('fields', () => {
     expect(state().history!.steps.size).toBe(3);
   });
 });
+
+describe('versions', () => {
+  it('are kept with their names, also of a step that is not shown, and lose them again', async () => {
+    await injector.get(OpenGraphic).open('a');
+    rename('Two');
+    await settled();
+    const first = state().history!.head;
+    const bench = injector.get(Workbench);
+    bench.call(first, 'First');
+    rename('Three');
+    await settled();
+    bench.call('a-0', 'As it came');
+    await settled();
+    const called = async () => [...(await stored('a')).steps.values()].map((s) => [s.graphic.name, s.called]).sort();
+    expect(await called()).toEqual([
+      ['Graphic a', 'As it came'],
+      ['Three', undefined],
+      ['Two', 'First'],
+    ]);
+    bench.call(first, '');
+    await settled();
+    expect((await called()).map(([, name]) => name)).toEqual(['As it came', undefined, undefined]);
+  });
+});
+
+describe('several selected', () => {
+  const at = (id: string, colour: string) => {
+    const layer = wordsLayer(graphicOf('a'), id);
+    return {
+      ...layer,
+      id,
+      paragraphs: layer.paragraphs.map((p) => ({ ...p, runs: p.runs.map((r) => ({ ...r, colour })) })),
+    };
+  };
+  const colours = () => current(state().history!).layers.map((l) => (l as WordsLayer).paragraphs[0]!.runs[0]!.colour);
+
+  it('a change of one is a change of all, one step; one that is locked, and one that is not selected, stay', async () => {
+    await injector.get(OpenGraphic).open('a');
+    const bench = injector.get(Workbench);
+    const layers = [
+      at('one', '#111111'),
+      at('two', '#222222'),
+      { ...at('three', '#333333'), locked: true },
+      at('four', '#444444'),
+    ];
+    bench.edit({ type: 'add-layers', layers, name: 'Added' }, ['one', 'two', 'three']);
+    expect(bench.several().map((l) => l.id)).toEqual(['one', 'two', 'three']);
+    const steps = state().history!.steps.size;
+    bench.change({ ...layers[1]!, ...at('two', '#ff0000') }, 'two: colour', 'colour:two');
+    expect(colours()).toEqual(['#ff0000', '#ff0000', '#333333', '#444444']);
+    expect(state().history!.steps.size).toBe(steps + 1);
+    // What is done to one in the list is done to that one alone.
+    bench.changeAll([{ ...current(state().history!).layers[0]!, visible: false }], 'one hidden');
+    expect(current(state().history!).layers.map((l) => l.visible)).toEqual([false, true, true, true]);
+    // What is shown while it is dragged is shown for all.
+    bench.draft.set({ type: 'replace-layer', layer: at('two', '#00ff00'), name: 'two: colour' });
+    expect(bench.working()!.layers.map((l) => (l as WordsLayer).paragraphs[0]!.runs[0]!.colour)).toEqual([
+      '#00ff00',
+      '#00ff00',
+      '#333333',
+      '#444444',
+    ]);
+    await settled();
+  });
+
+  it('is taken hold of by groups, gone into, and let go with its layers', async () => {
+    await injector.get(OpenGraphic).open('a');
+    const bench = injector.get(Workbench);
+    const group = { id: 'G', name: 'Badge' };
+    const layers = [{ ...at('one', '#111111'), group }, { ...at('two', '#222222'), group }, at('four', '#444444')];
+    bench.edit({ type: 'add-layers', layers, name: 'Added' }, null);
+    bench.pick('one');
+    expect(bench.selection()).toEqual(['one', 'two']);
+    bench.pick('four', true);
+    bench.pick('one', true);
+    expect(bench.selection()).toEqual(['four']);
+    bench.pick('two');
+    bench.open(current(state().history!).layers[1]!);
+    expect(bench.selectedId()).toBe('two');
+    // Inside, another of its own is taken by itself.
+    bench.pick('one');
+    expect(bench.selection()).toEqual(['one']);
+    bench.selectAll();
+    bench.edit({ type: 'remove-layer', id: 'two', name: 'two deleted' });
+    expect(bench.selection()).toEqual(['one', 'four']);
+    await settled();
+  });
+});

@@ -38,6 +38,7 @@ async function put(target: Database, id: string, steps = 3, name = id): Promise<
     parent: i ? `${id}-${i - 1}` : null,
     name: `Step ${i}`,
     at: i,
+    ...(i === 1 ? { called: `First try of ${id}` } : {}),
     graphic: { ...graphic(id, i === steps - 1 ? name : `${name} ${i}`) },
   }));
   await target.steps.bulkAdd(list);
@@ -88,7 +89,7 @@ const wholes = async (from: Database) => {
 };
 const all = async (from: Database) => ({
   graphics: (await from.graphics.toArray()).map((g) => [g.id, g.head]),
-  steps: (await wholes(from)).map((s) => [s.id, s.parent, s.graphic.name]).sort(),
+  steps: (await wholes(from)).map((s) => [s.id, s.parent, s.graphic.name, s.called]).sort(),
   assets: await from.assets.toCollection().primaryKeys(),
 });
 
