@@ -78,8 +78,8 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.number('From the top', 84);
     await browser.saved();
     await keep('Smaller, lower');
-    await browser.seeText('Compare versions');
-    await browser.press('Compare versions');
+    await browser.seeText('Smaller, lower');
+    await browser.press('Compare');
     await browser.driver.wait(async () => (await browser.all('bs-compare img')).length === 2, 30_000);
     await settle();
   },

@@ -160,6 +160,8 @@ it('a group is taken whole, gone into, folded, and left again', async () => {
   await browser.chord(Key.CONTROL, 'g');
   await browser.find('li.group');
   await nothing();
+  // Two presses on one thing within 400 ms are a double press, whatever came between.
+  await browser.driver.sleep(600);
   await click(await middle(second!));
   await chosen(2, 'at 2');
   // A second press goes into it.

@@ -56,7 +56,7 @@ it('versions outlive a reload', async () => {
 });
 
 it('two are compared side by side and one over the other, and what differs is said', async () => {
-  await browser.press('Compare versions');
+  await browser.press('Compare');
   await until(async () => (await browser.all('bs-compare img')).length === 2, 'They were not painted', 30_000);
   expect(await text('bs-compare section li')).toEqual(['Title: 54 → 40 px']);
   await accessible(browser);
@@ -75,4 +75,25 @@ it('two are compared side by side and one over the other, and what differs is sa
   await browser.find('bs-compare .both .top');
   await browser.keys(Key.ESCAPE);
   await until(async () => (await browser.all('bs-compare')).length === 0, 'It is open still');
+});
+
+it('what is live is compared with what is here now', async () => {
+  await browser.visit(`${app.app}/graphics/demo-kiln-opening`);
+  await browser.press('Finish');
+  await browser.find('bs-finish-panel textarea:focus');
+  await browser.keys(Key.ENTER);
+  await browser.seeText('It is on the site.', 30_000);
+  await browser.keys(Key.ESCAPE);
+  await browser.layer('Words: Title');
+  await browser.tab('Place');
+  await browser.number('From the top', 104);
+  await browser.saved();
+  await browser.press('Steps');
+  await browser.press('Compare');
+  await until(
+    async () => (await text('bs-compare figcaption'))[0]!.startsWith('What is live on'),
+    'What is live was not found',
+    20_000,
+  );
+  expect((await text('bs-compare section li')).join()).toMatch(/^Title: [\d.]+ px (lower|higher)$/);
 });

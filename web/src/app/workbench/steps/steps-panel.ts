@@ -58,8 +58,8 @@ import { workbenchFeature } from '../../document/workbench.store';
             A state with a name is come back to, gone on from another way, and compared. Nothing is written over.
           </p>
         }
-        @if (versions().length) {
-          <button type="button" class="button small" (click)="compare(null)">Compare versions</button>
+        @if (line().length > 1) {
+          <button type="button" class="button small" (click)="compare(null)">Compare</button>
         }
       </div>
       <ol>

@@ -13,7 +13,9 @@ import {
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { Store } from '@ngrx/store';
-import { differences, frameOf, type Graphic } from '@bright-slot/core';
+import { differences, frameOf, pictureState, type Graphic } from '@bright-slot/core';
+import { SiteClient } from '../../connector/site-client';
+import { SentFiles } from '../../storage/sent-files.service';
 import { Workbench } from '../../document/workbench';
 import { workbenchFeature } from '../../document/workbench.store';
 import { PixelsService } from '../../pixels/pixels.service';
@@ -24,6 +26,10 @@ import { SelectField } from '../../ui/select-field';
 
 /** What is here now, as a choice beside the versions. */
 const NOW = 'now';
+/** What visitors are shown. */
+const LIVE = 'live';
+/** So many of the latest steps are looked through for what was sent. */
+const LOOKED_THROUGH = 400;
 /** Pictures to compare are so wide at most, px. */
 const WIDE = 2400;
 
@@ -49,10 +55,20 @@ export class CompareDialog {
   protected readonly numberOf = numberOf;
   private readonly versions = this.store.selectSignal(workbenchFeature.selectVersions);
 
-  protected readonly options = computed(() => [
-    { id: NOW, name: 'What is here now' },
-    ...this.versions().map((v) => ({ id: v.id, name: v.called! })),
-  ]);
+  private readonly site = inject(SiteClient);
+  private readonly sent = inject(SentFiles);
+  private readonly history = this.store.selectSignal(workbenchFeature.selectHistory);
+  /** What visitors are shown of it, where the state that was sent is among its steps. */
+  private readonly live = signal<{ readonly name: string; readonly graphic: Graphic } | null>(null);
+
+  protected readonly options = computed(() => {
+    const live = this.live();
+    return [
+      { id: NOW, name: 'What is here now' },
+      ...(live ? [{ id: LIVE, name: live.name }] : []),
+      ...this.versions().map((v) => ({ id: v.id, name: v.called! })),
+    ];
+  });
   protected readonly left = signal(this.data.version ?? this.versions()[1]?.id ?? this.versions()[0]?.id ?? NOW);
   protected readonly right = signal(
     this.data.version === null && this.versions().length > 1 ? this.versions()[0]!.id : NOW,
@@ -70,6 +86,7 @@ export class CompareDialog {
 
   private graphicOf(id: string): Graphic | null {
     if (id === NOW) return this.workbench.graphic();
+    if (id === LIVE) return this.live()?.graphic ?? null;
     return this.versions().find((v) => v.id === id)?.graphic ?? null;
   }
 
@@ -101,7 +118,36 @@ export class CompareDialog {
     return a && b && shaper ? differences(a, b, shaper) : [];
   });
 
+  /** Where it is live, and which of its states that is. */
+  private async lookWhatIsLive(): Promise<void> {
+    const [history, own] = [this.history(), this.workbench.graphic()];
+    if (!history || !own) return;
+    const found: { readonly where: string; readonly state: string }[] = [];
+    for (const f of this.sent.all() ?? [])
+      if (f.shown && f.state === 'sent' && f.graphic?.id === own.id)
+        found.push({ where: f.address || f.name, state: f.graphic.state });
+    const site = await this.site.site();
+    for (const page of site.ok ? site.value.pages : [])
+      for (const { now } of page.slots)
+        if (now?.graphic.id === own.id && now.graphic.state !== undefined)
+          found.push({ where: page.title, state: now.graphic.state });
+    // The latest first: what was sent is seldom long ago.
+    const steps = [...history.steps.values()].sort((a, b) => b.at - a.at).slice(0, LOOKED_THROUGH);
+    for (const [i, { graphic }] of steps.entries()) {
+      // A few at a time, so that nothing waits for it.
+      if (i % 20 === 19) await new Promise((r) => setTimeout(r));
+      const states = graphic.frames.map((f) => pictureState(graphic, f));
+      const live = found.find((f) => states.includes(f.state));
+      if (!live) continue;
+      this.live.set({ name: `What is live on ${live.where}`, graphic });
+      // Nothing was chosen to compare with yet.
+      if (this.left() === this.right()) this.left.set(LIVE);
+      return;
+    }
+  }
+
   constructor() {
+    void this.lookWhatIsLive();
     inject(DestroyRef).onDestroy(() => {
       for (const url of this.urls) URL.revokeObjectURL(url);
     });
