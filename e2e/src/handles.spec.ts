@@ -1,7 +1,7 @@
 import { type RunningApp } from './harness/app';
 import { Key, type Browser } from './harness/browser';
 import { withApp } from './harness/suite';
-import { newGraphic, things } from './harness/workbench';
+import { newGraphic, placed as placedOn } from './harness/workbench';
 
 // What is taken hold of on the canvas, with a real pointer.
 const here = withApp({ reducedMotion: false });
@@ -15,21 +15,7 @@ const add = async (...what: string[]) => {
   await browser.press('Add');
   for (const w of what) await browser.menu(w);
 };
-interface Placed {
-  readonly name: string;
-  readonly width: number;
-  readonly height: number;
-  readonly x: number;
-  readonly y: number;
-}
-/** What stands on the canvas, back to front, canvas px. */
-const placed = async (): Promise<Placed[]> =>
-  (await things(browser)).flatMap((label) => {
-    const found = /^(.*), ([\d.]+) × ([\d.]+) px at (-?[\d.]+), (-?[\d.]+)/.exec(label);
-    if (!found) return [];
-    const [width, height, x, y] = found.slice(2).map(Number) as [number, number, number, number];
-    return [{ name: found[1]!, width, height, x, y }];
-  });
+const placed = () => placedOn(browser);
 /** A point of the canvas on the screen, and how large a canvas px is there. */
 const onScreen = async (x: number, y: number): Promise<{ x: number; y: number; zoom: number }> =>
   browser.run(

@@ -2,7 +2,7 @@ import { type RunningApp } from './harness/app';
 import { accessible } from './harness/accessible';
 import { Key, type Browser } from './harness/browser';
 import { withApp } from './harness/suite';
-import { newGraphic, things } from './harness/workbench';
+import { newGraphic, placed as placedOn, things, type Placed } from './harness/workbench';
 
 // Several things on the canvas: taken hold of together, brought in line, copied from tab to tab.
 const here = withApp({ reducedMotion: false });
@@ -12,20 +12,7 @@ beforeAll(() => {
   ({ app, browser } = here);
 });
 
-interface Placed {
-  readonly name: string;
-  readonly width: number;
-  readonly height: number;
-  readonly x: number;
-  readonly y: number;
-}
-/** What stands on the canvas, back to front, canvas px, whole numbers. */
-const placed = async (): Promise<Placed[]> =>
-  (await things(browser)).map((label) => {
-    const found = /^(.*), ([\d.]+) × ([\d.]+) px at (-?[\d.]+), (-?[\d.]+)/.exec(label)!;
-    const [width, height, x, y] = found.slice(2).map(Number) as [number, number, number, number];
-    return { name: found[1]!, width, height, x, y };
-  });
+const placed = () => placedOn(browser);
 /** A point of the canvas on the screen, CSS px of the window. */
 const at = (x: number, y: number): Promise<{ x: number; y: number }> =>
   browser.run(

@@ -54,6 +54,13 @@ function besides(b: Box, hole: Box): Box[] {
 export function roomFor(way: Way, room: Box, zones: readonly Box[]): WordsRoom | null {
   const wide = room.width >= WIDE * room.height;
   const beside = room.width * (wide ? BESIDE.wide : BESIDE.tall);
+  const foot = wide
+    ? null
+    : {
+        box: { ...room, y: room.y + room.height * (1 - FOOT), height: room.height * FOOT },
+        align: 'left' as const,
+        down: 1,
+      };
   const parts: Readonly<Record<Way, { box: Box; align: Align; down: number } | null>> = {
     left: { box: { ...room, width: beside }, align: 'left', down: wide ? 0.5 : 1 },
     right: {
@@ -62,12 +69,8 @@ export function roomFor(way: Way, room: Box, zones: readonly Box[]): WordsRoom |
       down: wide ? 0.5 : 1,
     },
     middle: { box: room, align: 'centre', down: 0.5 },
-    foot: wide
-      ? null
-      : { box: { ...room, y: room.y + room.height * (1 - FOOT), height: room.height * FOOT }, align: 'left', down: 1 },
-    band: wide
-      ? null
-      : { box: { ...room, y: room.y + room.height * (1 - FOOT), height: room.height * FOOT }, align: 'left', down: 1 },
+    foot,
+    band: foot,
     bare: null,
   };
   const part = parts[way];

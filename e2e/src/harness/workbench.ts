@@ -114,3 +114,21 @@ export function pixelAt(picture: { width: number; data: ArrayLike<number> }, x: 
   const i = (Math.round(y) * picture.width + Math.round(x)) * 4;
   return [0, 1, 2, 3].map((k) => picture.data[i + k]!);
 }
+
+export interface Placed {
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** What stands on the canvas, back to front, canvas px, whole numbers. */
+export async function placed(browser: Browser): Promise<Placed[]> {
+  return (await things(browser)).flatMap((label) => {
+    const found = /^(.*), ([\d.]+) × ([\d.]+) px at (-?[\d.]+), (-?[\d.]+)/.exec(label);
+    if (!found) return [];
+    const [width, height, x, y] = found.slice(2).map(Number) as [number, number, number, number];
+    return [{ name: found[1]!, width, height, x, y }];
+  });
+}

@@ -245,11 +245,6 @@ export class CarrySession {
     this.begin(slot.id);
   }
 
-  remove(id: string): void {
-    this.targets.update((all) => all.filter((t) => t.slot.id !== id));
-    if (this.focused() === id) this.focused.set(this.targets()[0]?.slot.id ?? null);
-  }
-
   /** A layer is for something else: all is composed anew. */
   setRole(layer: string, role: ComposeRole): void {
     const source = this.source();

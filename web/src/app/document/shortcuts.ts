@@ -84,10 +84,11 @@ export function keysText(keys: string, mac = isMac()): string {
     .join(' ');
 }
 
-/** A name with its first shortcut, for tooltips and menus. */
-export function withKeys(name: string, id: ShortcutId, mac = isMac()): string {
-  return `${name} (${keysText(all.find((s) => s.id === id)!.keys[0]!, mac)})`;
-}
+/** The first keys of a shortcut, as people read them. */
+export const keysOf = (id: ShortcutId, mac = isMac()): string => keysText(all.find((s) => s.id === id)!.keys[0]!, mac);
+
+/** A name with its first shortcut, for tooltips. */
+export const withKeys = (name: string, id: ShortcutId, mac = isMac()): string => `${name} (${keysOf(id, mac)})`;
 
 type Pressed = Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey' | 'code'>;
 

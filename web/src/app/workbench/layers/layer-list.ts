@@ -391,14 +391,13 @@ export class LayerList {
     const entry = event.item.data;
     const ids = entry.kind === 'layer' ? [entry.layer.id] : entry.members.map((l) => l.id);
     const rest = this.entries().filter((_, i) => i !== from);
-    // What stands before it now, all of it where that is a folded group.
+    // What is seen to stand before it now, all of it where that is a folded group.
     const before = new Set(
       rest
         .slice(0, to)
         .flatMap((e) => (e.kind === 'layer' ? [e.layer.id] : e.folded ? e.members.map((l) => l.id) : [])),
     );
     const place = this.layers().filter((l) => !ids.includes(l.id) && before.has(l.id)).length;
-    // In a row that was searched, what is not shown stays behind what is.
     const name = entry.kind === 'layer' ? entry.layer.name : entry.group.name;
     this.workbench.edit({ type: 'move-layers', ids, to: place, name: `${name} moved to place ${place + 1}` });
     this.said.set(`${name} is now ${place + 1} of ${this.layers().length} from the back.`);

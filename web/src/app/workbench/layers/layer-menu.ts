@@ -3,7 +3,7 @@ import { MatDivider } from '@angular/material/divider';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import type { Layer } from '@bright-slot/core';
 import { roleNames } from '../../document/role-names';
-import { keysText, shortcutGroups, type Shortcut, type ShortcutId } from '../../document/shortcuts';
+import { keysOf, type ShortcutId } from '../../document/shortcuts';
 import { Workbench } from '../../document/workbench';
 import { BringIn } from './bring-in';
 import { LayerActions } from './layer-actions';
@@ -126,11 +126,6 @@ export class LayerMenu {
     if (after) setTimeout(after);
   }
 
-  private readonly keysOf = (id: ShortcutId) => {
-    const found = shortcutGroups.flatMap((g): readonly Shortcut[] => g.shortcuts).find((s) => s.id === id)!;
-    return keysText(found.keys[0]!);
-  };
-
   protected readonly items = computed(() => {
     const chosen = this.actions.chosen();
     const some = chosen.length > 0;
@@ -143,7 +138,7 @@ export class LayerMenu {
       act,
       disabled,
       apart,
-      keys: id ? this.keysOf(id) : '',
+      keys: id ? keysOf(id) : '',
     });
     const set = (change: Partial<Layer>, what: string) => () =>
       this.workbench.changeAll(
@@ -181,6 +176,6 @@ export class LayerMenu {
   private async paste(): Promise<void> {
     const held = this.keys.held;
     if (held) this.bring.tell(await this.actions.paste(held));
-    else this.workbench.say(`Press ${this.keysOf('paste')} to paste what was copied elsewhere.`);
+    else this.workbench.say(`Press ${keysOf('paste')} to paste what was copied elsewhere.`);
   }
 }
