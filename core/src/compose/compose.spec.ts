@@ -11,8 +11,9 @@ import { layoutOf } from '../words/layout';
 import { textOf } from '../words/words';
 import { blank, everySlot, photo, random, shape, slotOf, veil, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
-import { ADDED, composed, compositions, leastType, type Source } from './compose';
+import { ADDED, composed, compositions, type Source } from './compose';
 import { proposedRoles } from './roles';
+import { leastType } from './slot-room';
 import { balanceMeasure, letterMeasure, marginMeasure, measured, measures, readMeasure, scoreOf } from './score';
 
 const shaper = await realShaper();

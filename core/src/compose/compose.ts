@@ -5,19 +5,19 @@ import { middleOf } from '../geometry/turn';
 import { contrast } from '../colour/contrast';
 import { adaptToSlot } from '../graphic/adapt-to-slot';
 import { isPicture, type Graphic, type Layer, type PictureLayer, type WordsLayer } from '../graphic/graphic';
-import { pictureBounds, pictureScale } from '../graphic/picture-geometry';
+import { pictureBounds } from '../graphic/picture-geometry';
 import type { ShapeLayer, VeilForm, VeilLayer } from '../graphic/shape';
 import { layerBounds } from '../graphic/shape-geometry';
-import { hiddenShare, subjectBox } from '../report/subject-hidden';
-import { roomOf } from '../report/free-move';
 import { thresholds } from '../report/thresholds';
-import { topDensity, type Slot } from '../slot/slot';
+import type { Slot } from '../slot/slot';
 import { smallestScale } from '../slot/shown';
 import type { Shaper } from '../words/shaper';
 import { layoutOf, wordsBounds } from '../words/layout';
 import { firstRun } from '../words/words';
 import { laidBlock, type LaidBlock } from './block';
+import { coveringPhoto } from './covering-photo';
 import { typeSize, type ComposeRole } from './roles';
+import { inCorner, isWordless, leastType, MARGIN, roomIn, safeOf, titleSizes, zonesOf } from './slot-room';
 import { largestClear, roomFor, ways, type Way } from './ways';
 
 /** What is composed anew: a graphic, what its layers are for, and where its photos' subjects are (shares of each, by layer). */
@@ -46,96 +46,6 @@ export interface Composition {
 /** Keys of what a composition adds of its own. */
 export const ADDED = { veil: 'carried-veil', band: 'carried-band' } as const;
 
-/** Room between what matters and the edges, to the shorter side. Common practice, no source. */
-const MARGIN = 0.07;
-/** Titles are at most so high to the canvas's height, and to its width. Common practice, no source. */
-const TITLE = { height: 0.3, width: 0.085, tallWidth: 0.13 };
-/** A title is to be at least so many times the smallest type that is read. Common practice, no source. */
-const TITLE_LEAST = 1.3;
-/** On a slot that is shown less wide or high than this (CSS px) words are left out. Common practice, no source. */
-const WORDLESS = { width: 150, height: 44 };
-const ZOOMS = [1, 1.12, 1.25, 1.4];
-
-/** The largest part of a slot that is safe and that every device shows, slot px. */
-function safeOf(slot: Slot): Box {
-  const rect = { x: 0, y: 0, width: slot.width, height: slot.height };
-  return roomOf({ slot, rect }).reduce((a, b) => (b.width * b.height > a.width * a.height ? b : a));
-}
-
-/** The room for words and logos in a frame: safe, within a round shape, off the edges. */
-export function roomIn(slot: Slot): Box {
-  const rect = { x: 0, y: 0, width: slot.width, height: slot.height };
-  const safe = safeOf(slot);
-  const margin = MARGIN * Math.min(rect.width, rect.height);
-  const inner = intersection(safe, grown(rect, -margin)) ?? safe;
-  if (slot.shape.kind !== 'ellipse') return inner;
-  // The largest box of its proportions in an ellipse is 1/√2 of it.
-  const round = { width: (rect.width - margin) / Math.SQRT2, height: (rect.height - margin) / Math.SQRT2 };
-  const box = { x: (rect.width - round.width) / 2, y: (rect.height - round.height) / 2, ...round };
-  return intersection(inner, box) ?? box;
-}
-
-const zonesOf = (slot: Slot): Box[] => slot.covered.map((z) => grown(z, 4));
-
-/** A photo that covers the canvas, its subject kept, clear of the words and of what the page lays over it. */
-function coveringPhoto(layer: PictureLayer, subject: Box | undefined, slot: Slot, words: Box | null): PictureLayer {
-  const canvas: Size = { width: slot.width, height: slot.height };
-  const frame = { slot, rect: { x: 0, y: 0, ...canvas } };
-  const own = subject ?? { x: layer.focus.x - 0.12, y: layer.focus.y - 0.12, width: 0.24, height: 0.24 };
-  const plain: PictureLayer = { ...layer, role: 'photo', crop: null, turn: layer.turn % 90 === 0 ? layer.turn : 0 };
-  const at = (focus: { x: number; y: number }, zoom: number): PictureLayer => ({
-    ...plain,
-    place: { mode: 'cover', focus, zoom },
-  });
-  let best: { layer: PictureLayer; cost: number } | null = null;
-  const middle = { x: own.x + own.width / 2, y: own.y + own.height / 2 };
-  const steps = Array.from({ length: 13 }, (_, i) => i / 12);
-  for (const zoom of ZOOMS) {
-    // Enlarged beyond its own pixels it would be soft.
-    if (zoom > 1 && pictureScale(at(middle, zoom), canvas) * topDensity(slot) > 1) break;
-    for (const x of [...steps, middle.x])
-      for (const y of [0, 0.25, 0.5, 0.75, 1, middle.y]) {
-        const tried = at({ x, y }, zoom);
-        const box = subjectBox(tried, own, canvas);
-        const area = box.width * box.height || 1;
-        const shared = words && intersection(box, words);
-        const under = shared ? (shared.width * shared.height) / area : 0;
-        const hidden = hiddenShare(box, frame);
-        const off = Math.abs(x - middle.x) + Math.abs(y - middle.y);
-        const cost = 3 * hidden + 2 * under + 0.5 * (zoom - 1) + 0.05 * off;
-        if (!best || cost < best.cost - 1e-9) best = { layer: tried, cost };
-      }
-  }
-  return best!.layer;
-}
-
-/** Where a thing of some proportions stands in a corner of a room, clear of what is there; the corner nearest to `near` first. */
-function inCorner(size: Size, room: Box, taken: readonly Box[], near: { x: number; y: number }): Box | null {
-  if (size.width > room.width || size.height > room.height) return null;
-  const [r, f] = [room.x + room.width - size.width, room.y + room.height - size.height];
-  const [cx, cy] = [room.x + (room.width - size.width) / 2, room.y + (room.height - size.height) / 2];
-  const places = [
-    [room.x, room.y],
-    [r, room.y],
-    [room.x, f],
-    [r, f],
-    [cx, room.y],
-    [cx, f],
-    [room.x, cy],
-    [r, cy],
-  ] as const;
-  const far = ([x, y]: readonly [number, number]) =>
-    Math.hypot(
-      (x + size.width / 2 - room.x) / room.width - near.x,
-      (y + size.height / 2 - room.y) / room.height - near.y,
-    );
-  const free = places
-    .map(([x, y]) => ({ x, y, ...size }))
-    .filter((b) => !taken.some((t) => intersection(b, t)))
-    .sort((a, b) => far([a.x, a.y]) - far([b.x, b.y]));
-  return free[0] ?? null;
-}
-
 /** What of the canvas is left beside the words in a way, canvas px. */
 function restOf(way: Way, words: Box | null, { width, height }: Size): Box {
   const all = { x: 0, y: 0, width, height };
@@ -160,7 +70,7 @@ function restOf(way: Way, words: Box | null, { width, height }: Size): Box {
 const REACH = 2;
 
 /** A veil's form that is behind the words of a way, canvas px. */
-function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm | undefined): VeilForm {
+export function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm | undefined): VeilForm {
   switch (way) {
     case 'left':
       return { kind: 'side', side: 'left', reach: Math.min(1.5 * width, (words.x + words.width) * REACH) };
@@ -173,10 +83,6 @@ function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm |
   }
 }
 
-/** The smallest type that is read on every screen that shows a slot, canvas px; whole tenths. */
-export const leastType = (slot: Slot): number =>
-  Math.ceil((thresholds.letterHeight.value / smallestScale(slot)) * 10) / 10;
-
 /** Words, as large as their room lets them be: all of them, else the title with fewer lines. */
 function laidWords(
   words: readonly WordsLayer[],
@@ -187,19 +93,9 @@ function laidWords(
   const room = roomIn(slot);
   const found = roomFor(way, room, zonesOf(slot));
   if (!found) return null;
-  const least = leastType(slot);
-  const wide = slot.width >= 2 * slot.height;
-  const most = Math.min(slot.height * TITLE.height, slot.width * (wide ? TITLE.width : TITLE.tallWidth));
+  const sizes = titleSizes(slot);
   for (let n = words.length; n > 0; n--) {
-    const block = laidBlock(
-      {
-        words: words.slice(0, n),
-        ...found,
-        least: Math.max(least, least * TITLE_LEAST),
-        most: Math.max(most, least * TITLE_LEAST),
-      },
-      shaper,
-    );
+    const block = laidBlock({ words: words.slice(0, n), ...found, ...sizes }, shaper);
     if (block) return { block, without: words.slice(n) };
   }
   return null;
@@ -228,8 +124,7 @@ export function composed(source: Source, slot: Slot, way: Way, shaper: Shaper): 
   const lines = withRole(source, 'line').filter((l): l is WordsLayer => l.role === 'words');
   const all = [...titles, ...lines].sort((a, b) => typeSize(b, shaper) - typeSize(a, shaper));
   const words = [...all.filter((w) => roles.get(w.id) === 'title'), ...all.filter((w) => roles.get(w.id) !== 'title')];
-  const shown = smallestScale(slot);
-  const small = slot.width * shown < WORDLESS.width || slot.height * shown < WORDLESS.height;
+  const small = isWordless(slot);
   const laid = way === 'bare' || small ? null : words.length ? laidWords(words, way, slot, shaper) : null;
   if (way !== 'bare' && !laid) return null;
   if (!laid) for (const w of words) leave(w, small ? 'too small to read there' : 'the picture is to stand alone');
