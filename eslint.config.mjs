@@ -21,6 +21,7 @@ const coreFloors = [
   ['legibility', 'placing'],
   ['report', 'backup', 'demo'],
   ['compose'],
+  ['layouts'],
 ];
 
 const web = (name) => `web-${name}`;

@@ -52,6 +52,9 @@ export { ADDED, compositions, type Composition, type LeftOut, type Source } from
 export { leastType } from './compose/slot-room';
 export * from './compose/score';
 export * from './compose/carried';
+export * from './layouts/contents';
+export { layouts, type Layout, type Need } from './layouts/layouts';
+export * from './layouts/laid-out';
 export { Group } from './graphic/layer';
 export * from './geometry/path-form';
 export * from './words/words';

@@ -55,7 +55,7 @@ export function inCorner(size: Size, room: Box, taken: readonly Box[], near: { x
       (y + size.height / 2 - room.y) / room.height - near.y,
     );
   const free = places
-    .map(([x, y]) => ({ x, y, ...size }))
+    .map(([x, y]) => ({ x, y, width: size.width, height: size.height }))
     .filter((b) => !taken.some((t) => intersection(b, t)))
     .sort((a, b) => far([a.x, a.y]) - far([b.x, b.y]));
   return free[0] ?? null;

@@ -1,0 +1,78 @@
+import '../zod-setup';
+import * as z from 'zod';
+import { contrast } from '../colour/contrast';
+import { extent } from '../geometry/lengths';
+import { colourRoles, type HouseStyle } from '../house/house-style';
+import { limits } from '../limits';
+import { AssetHash, Colour, Share } from '../values';
+import { Face } from '../words/words';
+
+/** A picture as it is put in a layout: its own px, and in shares of it the point to keep in sight and what is around it. */
+export const PlacedPicture = z.object({
+  asset: AssetHash,
+  name: z.string().max(limits.name),
+  natural: z.object({ width: extent, height: extent }),
+  opaque: z.boolean(),
+  vector: z.boolean(),
+  focus: z.object({ x: Share, y: Share }),
+  subject: z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() }).nullable(),
+});
+export type PlacedPicture = z.infer<typeof PlacedPicture>;
+
+/** Most letters of each of a layout's words. */
+export const contentLetters = { title: 120, line: 200, note: 40 } as const;
+
+/** What is put into a layout: all of it the person's own. Words that are empty, and pictures that are null, have no place. */
+export const LayoutContents = z.object({
+  photo: PlacedPicture.nullable(),
+  cutout: PlacedPicture.nullable(),
+  logo: PlacedPicture.nullable(),
+  title: z.string().max(contentLetters.title),
+  line: z.string().max(contentLetters.line),
+  note: z.string().max(contentLetters.note),
+});
+export type LayoutContents = z.infer<typeof LayoutContents>;
+
+/** The colours and faces that a layout is made of. */
+export const LayoutLook = z.object({
+  /** What words, and what a quiet ground, are in. */
+  ink: Colour,
+  paper: Colour,
+  /** What leads: bands, panels, grounds. */
+  leading: Colour,
+  /** All colours there are, the leading one first. */
+  colours: z.array(Colour).min(1).max(24),
+  heading: Face,
+  body: Face,
+});
+export type LayoutLook = z.infer<typeof LayoutLook>;
+
+const PAPER = '#f7f4ee';
+const INK = '#1f2a30';
+
+/** A house style as layouts are made of it; `leading` where another of its colours is to lead. */
+export function layoutLook({ colours, type }: HouseStyle, leading?: string): LayoutLook {
+  const of = (...roles: (typeof colourRoles)[number][]) =>
+    roles.flatMap((role) => colours.find((c) => c.role === role)?.colour ?? [])[0];
+  const paper = of('ground') ?? PAPER;
+  const words = of('words') ?? INK;
+  const lead = leading ?? of('accent', 'second', 'words') ?? INK;
+  const rest = colours.map((c) => c.colour).filter((c) => c !== lead && c !== paper);
+  return {
+    paper,
+    ink: contrast(words, paper) >= READ ? words : inkOn([INK, '#ffffff'], paper),
+    leading: lead,
+    colours: [lead, ...rest].slice(0, 24),
+    heading: type.heading,
+    body: type.body,
+  };
+}
+
+/** Contrast that words of any size are read with: WCAG 2.2, success criterion 1.4.3. */
+const READ = 4.5;
+
+/** The first of some colours that is read on a ground; of black and white the better where none is. */
+export function inkOn(colours: readonly string[], ground: string): string {
+  const read = colours.find((c) => contrast(c, ground) >= READ);
+  return read ?? (contrast('#ffffff', ground) >= contrast('#000000', ground) ? '#ffffff' : '#000000');
+}
