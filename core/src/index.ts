@@ -52,7 +52,9 @@ export { ADDED, compositions, type Composition, type LeftOut, type Source } from
 export { leastType } from './compose/slot-room';
 export * from './compose/score';
 export * from './compose/carried';
-export * from './layouts/contents';
+export * from './graphic/contents';
+export * from './layouts/look';
+export * from './layouts/change';
 export { layouts, type Layout, type Need } from './layouts/layouts';
 export * from './layouts/laid-out';
 export { Group } from './graphic/layer';

@@ -7,6 +7,7 @@ import { appearance } from '../pixels/appearance';
 import { wordsBlock } from '../words/words';
 import { Fill } from '../colour/fill';
 import { limits } from '../limits';
+import { LayoutContents, LayoutLook } from './contents';
 import { LayerId, layerCommon } from './layer';
 import { ShapeLayer, VeilLayer } from './shape';
 import { AssetHash } from '../values';
@@ -85,6 +86,8 @@ export const Follows = z.object({
   way: z.string().max(40),
   roles: z.record(id, z.string().max(40)),
   last: z.object({ backdrop: Backdrop, layers: z.array(Layer).max(limits.layers) }),
+  /** What was put in a layout, and what that was made of; only where a layout is followed. */
+  layout: z.object({ contents: LayoutContents, look: LayoutLook }).optional(),
 });
 export type Follows = z.infer<typeof Follows>;
 

@@ -2,7 +2,7 @@ import same from 'fast-deep-equal';
 import type { Derived } from '../graphic/follows';
 import type { Slot } from '../slot/slot';
 import type { Shaper } from '../words/shaper';
-import type { LayoutContents, LayoutLook } from './contents';
+import type { LayoutContents, LayoutLook } from '../graphic/contents';
 import { layouts, type Layout, type Need } from './layouts';
 import { Stage } from './stage';
 

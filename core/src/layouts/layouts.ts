@@ -2,7 +2,7 @@ import { grown, intersection, type Box } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import type { Derived } from '../graphic/follows';
 import type { Layer } from '../graphic/graphic';
-import { inkOn } from './contents';
+import { inkOn } from './look';
 import { inkOf, sheet, type Block, type Stage } from './stage';
 
 /** What a layout cannot do without. */

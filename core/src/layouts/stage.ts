@@ -9,14 +9,15 @@ import { largestClear } from '../compose/ways';
 import type { Fill } from '../colour/fill';
 import type { Backdrop, Layer, PictureLayer, WordsLayer } from '../graphic/graphic';
 import { newWords } from '../graphic/new-words';
-import type { ShapeForm, ShapeLayer, ShapePlace, VeilForm, VeilLayer } from '../graphic/shape';
+import type { ShapeLayer, ShapePlace, VeilForm, VeilLayer } from '../graphic/shape';
 import { limits } from '../limits';
 import { plainAppearance } from '../pixels/appearance';
 import type { Slot } from '../slot/slot';
 import { nameFrom } from '../text';
 import type { Shaper } from '../words/shaper';
 import { firstRun, withRuns, type Align, type Face } from '../words/words';
-import { inkOn, type LayoutContents, type LayoutLook, type PlacedPicture } from './contents';
+import type { LayoutContents, LayoutLook, PlacedPicture } from '../graphic/contents';
+import { inkOn } from './look';
 
 /** Named places: each is a layer of this id, whatever the layout, so that what is put there can be told again. */
 export const places = {
@@ -188,7 +189,8 @@ export class Stage {
   note(taken: readonly Box[], near: Point, fill: string, size: number): Layer[] {
     const { note } = this.contents;
     if (!note.trim() || this.wordless) return [];
-    const type = Math.max(leastType(this.slot), size);
+    // Whole tenths, as type comes.
+    const type = Math.ceil(Math.max(leastType(this.slot), size) * 10) / 10;
     const { ink, paper } = this.look;
     const bare = this.words('note', note, type, { align: 'left', down: 0, ink: inkOn([paper, ink], fill) });
     const ground = { colour: fill, opacity: 1, across: type * 0.55, down: type * 0.28, radius: type * 0.3 };
