@@ -55,6 +55,7 @@ export * from './compose/carried';
 export * from './graphic/contents';
 export * from './layouts/look';
 export * from './layouts/change';
+export * from './layouts/own';
 export { layouts, type Layout, type Need } from './layouts/layouts';
 export * from './layouts/laid-out';
 export { Group } from './graphic/layer';

@@ -51,6 +51,18 @@ function unbroken(layer: WordsLayer): WordsLayer | null {
   return { ...layer, paragraphs: [{ ...first!, runs: [{ ...firstRun(layer), text }] }] };
 }
 
+/** How wide the widest word of a block is that cannot be broken, at type of 1 px. */
+function widestWord(layer: WordsLayer, shaper: Shaper): number {
+  const look = firstRun(layer);
+  const words = textOf(layer).split(/[\s\u00ad\u200b-]+/u);
+  const own = typeSize(layer, shaper);
+  const widths = words.map((text) => {
+    const alone = { ...layer, paragraphs: [{ align: 'left' as const, runs: [{ ...look, text }] }] };
+    return wordsBounds(alone, layoutOf(alone, shaper)).width / own;
+  });
+  return Math.max(0, ...widths);
+}
+
 /** One block of a type size in a room's width: as it is where it fits, wrapped where it does not. Null where a word is too wide. */
 function inWidth(layer: WordsLayer, size: number, width: number, shaper: Shaper): WordsLayer | null {
   const sized = scaledWords(layer, size / typeSize(layer, shaper));
@@ -75,6 +87,7 @@ function laidAt(
   forms: readonly WordsLayer[],
   size: number,
   most: number,
+  widest: readonly number[],
   shaper: Shaper,
 ): LaidBlock | null {
   const { room, least, words } = ask;
@@ -85,6 +98,7 @@ function laidAt(
     const share = Math.min(LINE.most, Math.max(LINE.least, typeSize(words[i]!, shaper) / own));
     // Lines keep to the title, but stay large enough to be read.
     const wanted = i === 0 ? size : Math.min(size, Math.max(least, size * share));
+    if (widest[i]! * wanted > room.width) return null;
     const fitted = inWidth(form, wanted, room.width, shaper);
     if (!fitted || (i === 0 && layoutOf(fitted, shaper).lines > most)) return null;
     const placed = standing(fitted, room, y, shaper);
@@ -103,13 +117,19 @@ function laidAt(
 }
 
 /** The largest at which a block fits, its title on so many lines at most. */
-function largest(ask: BlockAsked, forms: readonly WordsLayer[], lines: number, shaper: Shaper): LaidBlock | null {
+function largest(
+  ask: BlockAsked,
+  forms: readonly WordsLayer[],
+  lines: number,
+  widest: readonly number[],
+  shaper: Shaper,
+): LaidBlock | null {
   // Tenths of a px, as type comes.
   let [low, high] = [Math.ceil(ask.least * 10) - 1, Math.floor(ask.most * 10)];
   let found: LaidBlock | null = null;
   while (low < high) {
     const middle = Math.ceil((low + high) / 2);
-    const laid = laidAt(ask, forms, middle / 10, lines, shaper);
+    const laid = laidAt(ask, forms, middle / 10, lines, widest, shaper);
     if (laid) [found, low] = [laid, middle];
     else high = middle - 1;
   }
@@ -130,10 +150,31 @@ export function laidBlock(ask: BlockAsked, shaper: Shaper): LaidBlock | null {
   if (!title || ask.room.width < 1 || ask.room.height < 1) return null;
   const lines = ask.words.slice(1).map((l) => aligned(unbroken(l) ?? l, ask.align));
   const titles = [title, unbroken(title)].flatMap((t) => (t ? [aligned(t, ask.align)] : []));
+  const words = ask.words.map((w) => widestWord(w, shaper));
+  // A word is broken only where it is wider than its room at any size.
+  return (
+    bestLaid(ask, titles, lines, words, shaper) ??
+    bestLaid(
+      ask,
+      titles,
+      lines,
+      words.map(() => 0),
+      shaper,
+    )
+  );
+}
+
+function bestLaid(
+  ask: BlockAsked,
+  titles: readonly WordsLayer[],
+  lines: readonly WordsLayer[],
+  widest: readonly number[],
+  shaper: Shaper,
+): LaidBlock | null {
   let best: { block: LaidBlock; worth: number } | null = null;
   for (const [i, form] of titles.entries())
     for (let n = 1; n <= LINES; n++) {
-      const block = largest(ask, [form, ...lines], n, shaper);
+      const block = largest(ask, [form, ...lines], n, widest, shaper);
       if (!block) continue;
       const worth = block.size * WORTH ** (n - 1) * (i === 0 ? 1 : 0.93);
       if (!best || worth > best.worth) best = { block, worth };

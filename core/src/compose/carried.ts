@@ -15,7 +15,7 @@ export function asSource(graphic: Graphic): Graphic {
 
 /** A composition as a graphic of its own, which follows what it was made from. */
 export function carriedGraphic(
-  { graphic, way }: Composition,
+  { graphic, way }: { readonly graphic: Graphic; readonly way: string },
   { graphic: source, roles }: Source,
   own: Pick<Graphic, 'id' | 'name' | 'created'>,
 ): Graphic {

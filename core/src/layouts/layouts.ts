@@ -1,4 +1,4 @@
-import { grown, intersection, type Box } from '../geometry/box';
+import { grown, intersection, type Box, type Point } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import type { Derived } from '../graphic/follows';
 import type { Layer } from '../graphic/graphic';
@@ -40,13 +40,20 @@ const topRight = { x: 1, y: 0 };
 const topLeft = { x: 0, y: 0 };
 const footRight = { x: 1, y: 1 };
 
-/** Where the words go beside a photo that covers. */
+/** A veil from a side: whole under the words, gone a little further in. */
 function sideVeil(s: Stage, block: Block, side: 'left' | 'right' | 'bottom') {
   const { width, height } = s.canvas;
   const { box } = block;
-  const far = side === 'left' ? box.x + box.width : side === 'right' ? width - box.x : height - box.y;
-  const most = side === 'bottom' ? height : width;
-  return s.veil({ kind: 'side', side, reach: Math.min(1.5 * most, far * 2) }, inkOf(block));
+  const soft = Math.min(2000, side === 'bottom' ? height * 0.4 : width * 0.34);
+  const pad = block.size * 0.3;
+  const far = box.x + box.width + pad;
+  const form =
+    side === 'left'
+      ? { way: 'across' as const, at: -soft, size: far + 2 * soft }
+      : side === 'right'
+        ? { way: 'across' as const, at: box.x - pad - soft, size: width - box.x + pad + 2 * soft }
+        : { way: 'down' as const, at: box.y - pad - soft, size: height - box.y + pad + 2 * soft };
+  return s.veil({ kind: 'band', ...form, soft }, inkOf(block));
 }
 
 const quiet: Layout = {
@@ -169,10 +176,9 @@ const arch: Layout = {
     const window = boxed(middleOf(part).x - w / 2, top, w, foot - top);
     const r = Math.min(w / 2, window.height * 0.92);
     const corners = { kind: 'rounded' as const, radii: [r, r, 0, 0] as [number, number, number, number] };
-    const edge = s.beside ? grown(window, 0) : window;
     return ofLeading(
       s,
-      s.photoIn(edge, { corners }),
+      s.photoIn(window, { corners }),
       block ? s.logo([...clearOf(s, block), window], footRight, s.look.leading) : [],
       layersOf(block),
     );
@@ -215,6 +221,10 @@ const mount: Layout = {
   },
 };
 
+/** How far a point beside a box, or above it, is from it. */
+const awayFrom = (b: Box, { x, y }: Point, beside: boolean): number =>
+  beside ? Math.max(b.x - x, x - b.x - b.width) : b.y - y;
+
 const disc: Layout = {
   id: 'disc',
   name: 'Cut-out on a disc',
@@ -225,13 +235,17 @@ const disc: Layout = {
     const block = s.block(words, { align: s.beside ? 'left' : 'centre', down: 0.5, ink: onLeading(s), times: 1.1 });
     if (!block && !s.wordless) return null;
     const part = s.wordless ? s.all : rest;
-    const middle = middleOf(part);
-    const d = s.wordless
+    // In the middle of what is safe of its part.
+    const middle = middleOf(intersection(part, s.room) ?? part);
+    const at = { x: middle.x, y: s.beside && !s.wordless ? height * 0.54 : middle.y };
+    const free = block ? 2 * (awayFrom(block.box, at, s.beside) - s.margin * 0.6) : Infinity;
+    const wanted = s.wordless
       ? Math.min(width, height) * 0.78
       : s.beside
         ? Math.min(height * (s.shape === 'strip' ? 1.5 : 1.12), part.width * 1.1)
         : Math.min(width * 0.72, part.height * 0.92);
-    const round = square(middle.x, s.beside && !s.wordless ? height * 0.54 : middle.y, d);
+    const d = Math.max(s.margin * 2, Math.min(wanted, free));
+    const round = square(at.x, at.y, d);
     const room = intersection(grown(round, -d * 0.13), grown(s.all, -s.margin * 0.7)) ?? round;
     const clear = intersection(room, s.zones.length ? s.room : room) ?? room;
     return ofLeading(
@@ -308,7 +322,7 @@ const duotone: Layout = {
   name: 'Two colours',
   needs: ['photo'],
   make: (s) => {
-    const tint = { kind: 'two' as const, dark: s.darkest, light: s.pale };
+    const tint = { kind: 'two' as const, dark: s.deep, light: s.pale };
     if (s.wordless) return ofPhoto(s, s.photo(null, { tint }));
     const block = s.block(s.all, {
       align: 'centre',
@@ -319,7 +333,7 @@ const duotone: Layout = {
       line: 0.36,
     });
     if (!block) return null;
-    return ofPhoto(s, s.photo(null, { tint }), [s.veil({ kind: 'whole' }, s.pale)], block.layers);
+    return ofPhoto(s, s.photo(null, { tint }), [s.veil({ kind: 'whole' }, s.pale, s.deep)], block.layers);
   },
 };
 
@@ -337,7 +351,7 @@ const frame: Layout = {
     if (s.wordless) return ofPhoto(s, s.photo(null), [line]);
     const block = s.block(grown(box, -inset * 0.4), { align: 'centre', down: 0.5, ink: s.pale });
     if (!block) return null;
-    const rule = s.rule(block, s.pale, 'centre');
+    const rule = s.rule(block, s.pale, 'centre', grown(box, -inset * 0.6));
     return ofPhoto(s, s.photo(null), [s.veil({ kind: 'whole' }, s.pale), line], rule, block.layers);
   },
 };

@@ -1,4 +1,5 @@
 import { contrast } from '../colour/contrast';
+import { nearestShade } from '../colour/shade';
 import { containBox } from '../geometry/fit';
 import { clamp } from '../geometry/clamp';
 import { contains, grown, intersection, type Box, type Point, type Size } from '../geometry/box';
@@ -64,6 +65,9 @@ export interface Setting {
   readonly lineSpacing?: number;
 }
 
+/** Words are so far off the ends of a canvas, to its width. Common practice, no source. */
+const END = 0.032;
+
 /** Everything a layout is made with, for one slot. Lengths in canvas px. */
 export class Stage {
   readonly canvas: Size;
@@ -88,7 +92,11 @@ export class Stage {
   ) {
     this.canvas = { width: slot.width, height: slot.height };
     this.all = { x: 0, y: 0, ...this.canvas };
-    this.room = roomIn(slot);
+    // A strip's words are further off its ends than off its long sides.
+    const ends = Math.max(0, END * slot.width - MARGIN * Math.min(slot.width, slot.height));
+    const off = { x: ends, y: 0, width: slot.width - 2 * ends, height: slot.height };
+    const room = roomIn(slot);
+    this.room = intersection(room, off) ?? room;
     this.zones = zonesOf(slot);
     this.shape = slotShape(slot);
     this.wordless = isWordless(slot);
@@ -110,7 +118,9 @@ export class Stage {
       const y = height * (1 - share);
       return { words: { ...this.all, y, height: height - y }, rest: { ...this.all, height: y }, side: 'bottom' };
     }
-    const w = width * share;
+    // Where only the middle is safe, the words' part reaches into that as far as it would into all of it.
+    const { room } = this;
+    const w = this.turned ? width - (room.x + room.width * (1 - share)) : room.x + room.width * share;
     return this.turned
       ? { words: { ...this.all, x: width - w, width: w }, rest: { ...this.all, width: width - w }, side: 'right' }
       : { words: { ...this.all, width: w }, rest: { ...this.all, x: w, width: width - w }, side: 'left' };
@@ -320,7 +330,7 @@ export class Stage {
   }
 
   /** A veil behind the words, as strong as they need it and no stronger: how strong is found where it is seen. */
-  veil(form: VeilForm, ink: string): VeilLayer {
+  veil(form: VeilForm, ink: string, colour?: string): VeilLayer {
     const dark = contrast(ink, '#000000') >= contrast(ink, '#ffffff');
     return {
       id: places.veil,
@@ -329,7 +339,7 @@ export class Stage {
       locked: false,
       role: 'veil',
       form,
-      colour: dark ? this.darkest : '#ffffff',
+      colour: colour ?? (dark ? this.darkest : '#ffffff'),
       strength: 0,
       words: [],
       justEnough: true,
@@ -346,13 +356,18 @@ export class Stage {
     return this.look.colours.concat(this.look.ink).find((c) => contrast(c, '#ffffff') >= 13) ?? '#000000';
   }
 
-  /** A short rule above a block, where there is room for it. */
-  rule(block: Block, colour: string, align: Align): Layer[] {
+  /** The leading colour, so dark that pale words are read on it. */
+  get deep(): string {
+    return nearestShade(this.look.leading, (_, hex) => contrast(hex, this.pale) >= 8) ?? this.darkest;
+  }
+
+  /** A short rule above a block, where there is room for it within a part. */
+  rule(block: Block, colour: string, align: Align, part: Box = this.room): Layer[] {
     const { box, size } = block;
     const bar = { width: size * 1.1, height: clamp(size * 0.075, 1.5, 12) };
     const x = align === 'centre' ? box.x + (box.width - bar.width) / 2 : box.x;
     const at = { x, y: box.y - size * 0.34 - bar.height, ...bar };
-    const free = contains(this.room, at) && !this.zones.some((z) => intersection(z, at));
+    const free = contains(this.room, at) && contains(part, at) && !this.zones.some((z) => intersection(z, at));
     return free ? [this.shapeOf('rule', 'Rule', at, colour)] : [];
   }
 }

@@ -9,6 +9,11 @@ export const routes: Routes = [
     loadComponent: () => import('./graphics/graphics-page').then((m) => m.GraphicsPage),
   },
   {
+    path: 'graphics/new',
+    title: 'New graphic · Bright Slot',
+    loadComponent: () => import('./start/start-page').then((m) => m.StartPage),
+  },
+  {
     path: 'graphics/:id',
     title: 'Workbench · Bright Slot',
     canDeactivate: [askBeforeLeaving],

@@ -65,7 +65,7 @@ export class Composing {
   }
 
   /** A composition with its veil just strong enough; at the file's own pixels where it is `exact`. */
-  async veiled(c: Composition, exact: boolean, stop: AbortSignal): Promise<Composition> {
+  async veiled<C extends Pick<Composition, 'graphic'>>(c: C, exact: boolean, stop: AbortSignal): Promise<C> {
     let { graphic } = c;
     for (const layer of graphic.layers) {
       if (layer.role !== 'veil' || !layer.justEnough) continue;
@@ -78,7 +78,7 @@ export class Composing {
   }
 
   /** A picture of a composition, so many px wide. */
-  miniature({ graphic }: Composition, width: number, stop: AbortSignal): Promise<Blob> {
+  miniature({ graphic }: Pick<Composition, 'graphic'>, width: number, stop: AbortSignal): Promise<Blob> {
     return this.pixels.miniature(graphic, frameOf(graphic), width, stop);
   }
 

@@ -1,11 +1,17 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import {
+  AS_IT_IS,
+  adaptToSlot,
+  asSource,
   changedByHand,
+  changedOfLayout,
   composeRoles,
   derivedOf,
   followed,
+  followedLayout,
   followingAgain,
   frameOf,
+  layoutAgain,
   type ChangedByHand,
   type ComposeRole,
   type Derived,
@@ -41,10 +47,14 @@ export class Following {
   readonly later = signal(false);
 
   readonly follows = computed(() => this.workbench.graphic()?.follows ?? null);
+  /** The layout it follows; null where it follows a graphic, or nothing. */
+  readonly layout = computed(() => followedLayout(this.follows() ?? undefined));
   /** What was changed by hand since it was derived. */
   readonly byHand = computed<readonly ChangedByHand[]>(() => {
     const graphic = this.workbench.graphic();
-    return graphic?.follows ? changedByHand(graphic.follows.last, graphic) : [];
+    if (!graphic?.follows) return [];
+    const { last } = graphic.follows;
+    return this.layout() === null ? changedByHand(last, graphic) : changedOfLayout(last, graphic);
   });
   /** What its source has otherwise by now, by the layers' names; empty where nothing. */
   readonly news = computed<readonly string[]>(() => {
@@ -78,7 +88,8 @@ export class Following {
     this.later.set(false);
     const graphic = this.workbench.graphic();
     const follows = graphic?.follows;
-    if (!graphic || !follows) return;
+    // A layout does not change.
+    if (!graphic || !follows || followedLayout(follows) !== null) return;
     try {
       const source = await this.repository.graphic(follows.of);
       if (stop.aborted) return;
@@ -92,6 +103,10 @@ export class Following {
 
   private async derive(source: Graphic, mine: Graphic, stop: AbortSignal): Promise<Derived | null> {
     const { way, roles } = mine.follows!;
+    if (way === AS_IT_IS) {
+      const alone = asSource(source);
+      return derivedOf(adaptToSlot(alone, frameOf(alone).id, frameOf(mine).slot));
+    }
     const from = await this.composing.source(source, asRoles(roles));
     const all = await this.composing.compositions(from, frameOf(mine).slot, stop);
     const found = all.find((c) => c.way === way);
@@ -120,7 +135,8 @@ export class Following {
     const graphic = this.workbench.graphic();
     if (!graphic?.follows) return;
     const { follows } = graphic;
-    const derived = followingAgain(follows.last, graphic, layer);
+    const again = this.layout() === null ? followingAgain : layoutAgain;
+    const derived = again(follows.last, graphic, layer);
     this.workbench.edit({ type: 'follow', derived, follows, name: `${name} follows ${follows.name} again` });
   }
 

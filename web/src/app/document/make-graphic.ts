@@ -24,8 +24,33 @@ export class MakeGraphic {
     return files;
   }
 
+  /** What is to be started: asked next is bare or a layout. Null where the address alone says it. */
+  private starting: { readonly slot: Slot; readonly files: readonly File[] } | null = null;
+
+  /** Asks how a graphic for a slot is to start: bare, or in a layout. */
+  start(slot: Slot, files: readonly File[] = []): Promise<boolean> {
+    this.starting = { slot, files };
+    const size = { size: `${slot.width}x${slot.height}` };
+    const known = slot.id.startsWith('own-') ? size : { slot: slot.id };
+    return this.router.navigate(['/graphics/new'], { queryParams: known });
+  }
+
+  /** What is to be started, where that is known: kept until something else is. */
+  toStart(): { readonly slot: Slot; readonly files: readonly File[] } | null {
+    return this.starting;
+  }
+
   /** An empty graphic for a slot, named after it; the workbench opens on it, and brings in what it begins with. */
   async forSlot(slot: Slot, files: readonly File[] = []): Promise<Result<Graphic>> {
+    const graphic = newGraphic({ ...(await this.own(slot)), slot });
+    const kept = await this.keep(graphic, 'Made');
+    this.begun = kept.ok && files.length ? { graphic: graphic.id, files } : null;
+    if (kept.ok) await this.router.navigate(['/graphics', graphic.id]);
+    return kept;
+  }
+
+  /** What a new graphic for a slot is called, and known by. */
+  async own(slot: Pick<Slot, 'name'>): Promise<{ id: string; name: string; created: string }> {
     let taken = new Set<string>();
     try {
       taken = new Set((await this.repository.list()).entries.map((e) => e.name));
@@ -34,11 +59,7 @@ export class MakeGraphic {
     }
     let name = slot.name;
     for (let n = 2; taken.has(name); n++) name = `${slot.name} ${n}`;
-    const graphic = newGraphic({ id: crypto.randomUUID(), name, created: new Date().toISOString(), slot });
-    const kept = await this.keep(graphic, 'Made');
-    this.begun = kept.ok && files.length ? { graphic: graphic.id, files } : null;
-    if (kept.ok) await this.router.navigate(['/graphics', graphic.id]);
-    return kept;
+    return { id: crypto.randomUUID(), name, created: new Date().toISOString() };
   }
 
   /** Stores a graphic as the first step of a history. */

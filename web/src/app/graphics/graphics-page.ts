@@ -160,9 +160,8 @@ export class GraphicsPage {
   protected async begun(slot: Slot | null): Promise<void> {
     this.said.set(await this.demo.start());
     if (slot) {
-      const made = await this.maker.forSlot(slot);
-      if (made.ok) return;
-      this.tell(made.problem);
+      await this.maker.start(slot);
+      return;
     }
     await this.reload();
     await this.lookWhatIsLive();
@@ -230,9 +229,7 @@ export class GraphicsPage {
       autoFocus: 'first-tabbable',
     });
     const slot = await firstValueFrom(ref.afterClosed());
-    if (!slot) return;
-    const made = await this.maker.forSlot(slot, files);
-    if (!made.ok) this.tell(made.problem);
+    if (slot) await this.maker.start(slot, files);
   }
 
   protected async duplicate({ id }: GraphicEntry): Promise<void> {

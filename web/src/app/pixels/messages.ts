@@ -6,6 +6,8 @@ import {
   Cutout,
   FileFormat,
   Graphic,
+  LayoutContents,
+  LayoutLook,
   Look,
   SlotRecord,
   Tint,
@@ -14,6 +16,7 @@ import {
   type CleanedLogo,
   type CurrentPicture,
   type GroundMap,
+  type LaidOut,
   type Legibility,
   type Margins,
   type Measured,
@@ -129,6 +132,8 @@ export const Task = z.discriminatedUnion('kind', [
     subjects: z.record(z.string(), box),
     slot: SlotRecord,
   }),
+  /** Contents in every layout there is for a slot. */
+  z.object({ kind: z.literal('layouts'), contents: LayoutContents, look: LayoutLook, slot: SlotRecord }),
   /** Samples what the words of a graphic really stand on. */
   z.object({ kind: z.literal('legibility'), graphic: Graphic, frame: z.string(), vectors }),
 ]);
@@ -193,6 +198,7 @@ const answers = {
   miniature: z.instanceof(Blob),
   legibility: list<Legibility>(),
   compose: list<Composed>(),
+  layouts: list<LaidOut>(),
   'ground-map': object<GroundMap>(),
   'least-veil': object<FoundStrength>(),
   font: result<OpenedFont>(),

@@ -3,6 +3,7 @@ import { frameOf } from '@bright-slot/core';
 import { encode, warmUp } from './jobs/encode';
 import { compareLive } from './jobs/compare-live';
 import { compose } from './jobs/compose';
+import { layoutsFor } from './jobs/layouts';
 import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
@@ -47,6 +48,7 @@ const ranks: Record<Task['kind'], number> = {
   font: 1,
   'ground-map': 1,
   compose: 1,
+  layouts: 1,
   legibility: 2,
   'least-veil': 3,
   miniature: 3,
@@ -102,6 +104,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       const samples = await legibility(task.graphic, frameOf(task.graphic, task.frame), task.vectors, turn);
       return { value: samples, transfer: [] };
     }
+    case 'layouts':
+      return { value: await layoutsFor(task.contents, task.look, task.slot, turn), transfer: [] };
     case 'compose':
       return { value: await compose(task.graphic, task.roles, task.subjects, task.slot, turn), transfer: [] };
     case 'ground-map': {

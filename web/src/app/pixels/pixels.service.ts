@@ -12,6 +12,8 @@ import {
   type Frame,
   type Graphic,
   type GroundMap,
+  type LayoutContents,
+  type LayoutLook,
   type Legibility,
   type PictureLayer,
   type Slot,
@@ -196,6 +198,11 @@ export class PixelsService {
       slot,
     };
     return this.files.run(task, signal);
+  }
+
+  /** Contents in every layout that has something to give for a slot, in their order. */
+  layouts(contents: LayoutContents, look: LayoutLook, slot: Slot, signal?: AbortSignal): Promise<Answers['layouts']> {
+    return this.files.run({ kind: 'layouts', contents, look, slot }, signal);
   }
 
   /** The least strength of a veil with which its words stand out in a frame. */

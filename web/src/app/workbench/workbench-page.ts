@@ -270,4 +270,10 @@ export class WorkbenchPage {
     this.sheet.afterClosed().subscribe(() => (this.sheet = undefined));
   }
   private readonly dialogs = inject(MatDialog);
+
+  protected async changeLayout(): Promise<void> {
+    this.workbench.commitDraft();
+    const { LayoutDialog } = await import('./layout-dialog');
+    this.dialogs.open(LayoutDialog, { width: '1010px', maxWidth: '94vw', autoFocus: 'dialog' });
+  }
 }

@@ -4,6 +4,7 @@ import {
   createShaper,
   faceFile,
   familyNamed,
+  type Face,
   type Family,
   type Graphic,
   type Shaper,
@@ -34,10 +35,14 @@ async function fetchFile(stem: string): Promise<void> {
 }
 
 /** A shaper that has every face a graphic uses. */
-export async function shaperFor(graphic: Graphic): Promise<Shaper> {
-  const faces = graphic.layers.flatMap((l) =>
-    l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [],
+export function shaperFor(graphic: Graphic): Promise<Shaper> {
+  return shaperOf(
+    graphic.layers.flatMap((l) => (l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [])),
   );
+}
+
+/** A shaper that has some faces. */
+export async function shaperOf(faces: readonly Face[]): Promise<Shaper> {
   // Looked at anew each time one that does not ship is asked for: it may have been removed, and another of its name brought.
   if (faces.some((f) => !familyNamed(f.family))) {
     brought.clear();

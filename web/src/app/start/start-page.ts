@@ -1,0 +1,118 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { contentLetters, layouts, sizeText, typedSlot, wanting, type Need, type Slot } from '@bright-slot/core';
+import { MakeGraphic } from '../document/make-graphic';
+import { LayoutTiles, tileSize } from '../layouts/layout-tiles';
+import { LayoutTries } from '../layouts/layout-tries';
+import type { ShelfItem } from '../media/shelf/shelf.service';
+import { HouseStyleService } from '../storage/house-style.service';
+import { SlotBook } from '../storage/slot-book.service';
+import { FileDrop } from '../ui/file-drop';
+import { Icon } from '../ui/icon';
+import { valueOf } from '../ui/event-value';
+import { OwnTries } from './own-tries';
+import { PictureChoice } from './picture-choice';
+import { StartSession, type WordsPlace } from './start-session';
+
+const needNames: Readonly<Record<Need, string>> = {
+  photo: 'a photo',
+  cutout: 'a cut-out',
+  logo: 'a logo',
+  title: 'a title',
+};
+
+/** How a new graphic starts: bare, or in a layout, each shown with what will be in it. */
+@Component({
+  selector: 'bs-start-page',
+  imports: [Icon, LayoutTiles, PictureChoice, RouterLink],
+  providers: [StartSession, LayoutTries, OwnTries],
+  hostDirectives: [FileDrop],
+  host: { '[class.dropping]': 'drops.held()' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './start-page.html',
+  styleUrl: './start-page.scss',
+})
+export class StartPage {
+  /** From the address: a slot of the book, or a size that was typed. */
+  readonly slot = input<string>();
+  readonly size = input<string>();
+  protected readonly valueOf = valueOf;
+  protected readonly sizeText = sizeText;
+  protected readonly most = contentLetters;
+  protected readonly start = inject(StartSession);
+  protected readonly tries = inject(LayoutTries);
+  protected readonly own = inject(OwnTries);
+  protected readonly house = inject(HouseStyleService);
+  private readonly book = inject(SlotBook);
+  private readonly maker = inject(MakeGraphic);
+  protected readonly drops = inject(FileDrop);
+  protected readonly fields: readonly { readonly place: WordsPlace; readonly name: string }[] = [
+    { place: 'title', name: 'Title' },
+    { place: 'line', name: 'Line' },
+    { place: 'note', name: 'Note' },
+  ];
+
+  private readonly asked = computed<Slot | null | undefined>(() => {
+    const begun = this.maker.toStart();
+    const [id, size] = [this.slot(), this.size()];
+    if (begun && (begun.slot.id === id || `${begun.slot.width}x${begun.slot.height}` === size)) return begun.slot;
+    const sides = size?.split('x').map(Number);
+    const typed = sides && typedSlot(sides[0] ?? NaN, sides[1] ?? NaN);
+    if (typed) return typed.ok ? typed.value : null;
+    const all = this.book.slots();
+    return all === null ? undefined : (all.find((s) => s.id === id) ?? null);
+  });
+  /** Whether the address names no slot there is. */
+  protected readonly lost = computed(() => this.asked() === null);
+  protected readonly photos = computed(() => this.start.items().filter((i) => !i.transparent && !i.sheet));
+  protected readonly cutouts = computed(() => {
+    const logos = this.house.style().logos;
+    return this.start.items().filter((i) => (i.transparent && !i.vector) || (i.sheet && !logos.includes(i.hash ?? '')));
+  });
+  protected readonly logos = computed(() => {
+    const logos = this.house.style().logos;
+    return this.start.items().filter((i: ShelfItem) => (i.hash && logos.includes(i.hash)) || i.vector || i.sheet);
+  });
+  protected readonly colours = computed(() => this.house.style().colours);
+  protected readonly leading = computed(() => this.start.look().leading);
+  protected readonly tile = computed(() => {
+    const slot = this.start.slot();
+    return slot ? tileSize(slot) : { width: 0, height: 0 };
+  });
+  /** What more there would be, and with what. */
+  protected readonly more = computed(() => {
+    const contents = this.start.contents();
+    const missing = layouts.flatMap((l) => wanting(l, contents));
+    return [...new Set(missing)].map((need) => {
+      const n = missing.filter((m) => m === need).length;
+      return `${n} more ${n === 1 ? 'takes' : 'take'} ${needNames[need]}`;
+    });
+  });
+
+  constructor() {
+    this.drops.files.subscribe(({ files }) => void this.start.bringIn(files));
+    effect(() => {
+      const slot = this.asked();
+      if (slot)
+        untracked(() => {
+          if (this.start.slot()?.id !== slot.id) void this.start.open(slot, this.maker.toStart()?.files ?? []);
+        });
+    });
+    effect(() => {
+      if (!this.start.ready()) return;
+      this.start.contents();
+      this.start.look();
+      untracked(() => void this.showAll());
+    });
+  }
+
+  private shown = 0;
+  /** The layouts first: the same workers look at one's own graphics. */
+  private async showAll(): Promise<void> {
+    const { width } = this.tile();
+    const now = ++this.shown;
+    this.own.pause();
+    await this.tries.show((stop) => this.start.layouts(stop), width);
+    if (now === this.shown) await this.own.show((stop) => this.start.ownAsLayouts(stop), width);
+  }
+}
