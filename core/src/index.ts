@@ -58,6 +58,8 @@ export * from './layouts/change';
 export * from './layouts/own';
 export { layouts, type Layout, type Need } from './layouts/layouts';
 export * from './layouts/laid-out';
+export { saysNothing } from './layouts/stage';
+
 export { Group } from './graphic/layer';
 export * from './geometry/path-form';
 export * from './words/words';

@@ -25,6 +25,8 @@ export interface BlockAsked {
   /** The smallest type there may be, and the largest title. */
   readonly least: number;
   readonly most: number;
+  /** Whether a word may be broken where it is wider than the room. */
+  readonly broken?: boolean;
 }
 
 /** A line's type to its title's, at least and at most. Common practice, no source. */
@@ -150,18 +152,27 @@ export function laidBlock(ask: BlockAsked, shaper: Shaper): LaidBlock | null {
   if (!title || ask.room.width < 1 || ask.room.height < 1) return null;
   const lines = ask.words.slice(1).map((l) => aligned(unbroken(l) ?? l, ask.align));
   const titles = [title, unbroken(title)].flatMap((t) => (t ? [aligned(t, ask.align)] : []));
-  const words = ask.words.map((w) => widestWord(w, shaper));
-  // A word is broken only where it is wider than its room at any size.
-  return (
-    bestLaid(ask, titles, lines, words, shaper) ??
-    bestLaid(
-      ask,
-      titles,
-      lines,
-      words.map(() => 0),
-      shaper,
-    )
-  );
+  const words = ask.words.map((w) => (ask.broken ? 0 : widestWord(w, shaper)));
+  return bestLaid(ask, titles, lines, words, shaper);
+}
+
+/** A block of words as it was laid, and those for which there was no room. */
+export interface LaidWords {
+  readonly block: LaidBlock;
+  readonly without: readonly WordsLayer[];
+}
+
+/**
+ * As many of some words as a room allows, laid in it: all of them, else the title with fewer lines, and only where not
+ * even the title has room with a word broken in two. Null where nothing fits.
+ */
+export function laidWords(ask: BlockAsked, shaper: Shaper): LaidWords | null {
+  for (const broken of [false, true])
+    for (let n = ask.words.length; n > 0; n--) {
+      const block = laidBlock({ ...ask, words: ask.words.slice(0, n), broken }, shaper);
+      if (block) return { block, without: ask.words.slice(n) };
+    }
+  return null;
 }
 
 function bestLaid(

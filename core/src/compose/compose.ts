@@ -14,7 +14,7 @@ import { smallestScale } from '../slot/shown';
 import type { Shaper } from '../words/shaper';
 import { layoutOf, wordsBounds } from '../words/layout';
 import { firstRun } from '../words/words';
-import { laidBlock, type LaidBlock } from './block';
+import { laidBlock, laidWords, type LaidBlock, type LaidWords } from './block';
 import { coveringPhoto } from './covering-photo';
 import { typeSize, type ComposeRole } from './roles';
 import { inCorner, isWordless, leastType, MARGIN, roomIn, safeOf, titleSizes, zonesOf } from './slot-room';
@@ -84,21 +84,9 @@ export function veilForm(way: Way, words: Box, { width, height }: Size, own: Vei
 }
 
 /** Words, as large as their room lets them be: all of them, else the title with fewer lines. */
-function laidWords(
-  words: readonly WordsLayer[],
-  way: Way,
-  slot: Slot,
-  shaper: Shaper,
-): { block: LaidBlock; without: readonly WordsLayer[] } | null {
-  const room = roomIn(slot);
-  const found = roomFor(way, room, zonesOf(slot));
-  if (!found) return null;
-  const sizes = titleSizes(slot);
-  for (let n = words.length; n > 0; n--) {
-    const block = laidBlock({ words: words.slice(0, n), ...found, ...sizes }, shaper);
-    if (block) return { block, without: words.slice(n) };
-  }
-  return null;
+function wordsOf(words: readonly WordsLayer[], way: Way, slot: Slot, shaper: Shaper): LaidWords | null {
+  const found = roomFor(way, roomIn(slot), zonesOf(slot));
+  return found && laidWords({ words, ...found, ...titleSizes(slot) }, shaper);
 }
 
 const INK = '#1f2a30';
@@ -125,7 +113,7 @@ export function composed(source: Source, slot: Slot, way: Way, shaper: Shaper): 
   const all = [...titles, ...lines].sort((a, b) => typeSize(b, shaper) - typeSize(a, shaper));
   const words = [...all.filter((w) => roles.get(w.id) === 'title'), ...all.filter((w) => roles.get(w.id) !== 'title')];
   const small = isWordless(slot);
-  const laid = way === 'bare' || small ? null : words.length ? laidWords(words, way, slot, shaper) : null;
+  const laid = way === 'bare' || small ? null : words.length ? wordsOf(words, way, slot, shaper) : null;
   if (way !== 'bare' && !laid) return null;
   if (!laid) for (const w of words) leave(w, small ? 'too small to read there' : 'the picture is to stand alone');
   for (const w of laid?.without ?? []) leave(w, 'no room');

@@ -200,7 +200,8 @@ export function veilBox(layer: VeilLayer, scene: Scene, shaper: Shaper): Box | n
   return box && layer.form.kind !== 'behind' ? intersection(box, withinFrame(layer, scene)) : box;
 }
 
-function veilReach(layer: VeilLayer, scene: Scene, shaper: Shaper): Box | null {
+/** The box a veil would lie in on an endless canvas, canvas px: over which it goes from whole to gone. */
+export function veilReach(layer: VeilLayer, scene: Scene, shaper: Shaper): Box | null {
   const { form } = layer;
   const { width, height } = scene.canvas;
   switch (form.kind) {

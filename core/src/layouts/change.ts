@@ -15,12 +15,13 @@ import {
   type PictureLayer,
   type WordsLayer,
 } from '../graphic/graphic';
+import { frameOf } from '../graphic/frame';
 import { withText } from '../graphic/runs';
 import { cutText } from '../text';
 import type { Slot } from '../slot/slot';
 import { firstRun, textOf, withRuns, type Run } from '../words/words';
 import { contentLetters, type LayoutContents, type LayoutLook, type PlacedPicture } from '../graphic/contents';
-import { layoutNamed } from './laid-out';
+import { layoutName } from './laid-out';
 import { places } from './stage';
 
 /** What a graphic that was made from a layout follows, beside the ids of graphics. */
@@ -31,9 +32,15 @@ export function followedLayout(follows: Follows | undefined): string | null {
   return follows?.of.startsWith(PREFIX) ? follows.of.slice(PREFIX.length) : null;
 }
 
-const following = (layout: string, derived: Derived, contents: LayoutContents, look: LayoutLook): Follows => ({
+const following = (
+  layout: string,
+  slot: Slot,
+  derived: Derived,
+  contents: LayoutContents,
+  look: LayoutLook,
+): Follows => ({
   of: PREFIX + layout,
-  name: layoutNamed(layout)?.name ?? layout,
+  name: layoutName(layout, slot),
   way: layout,
   roles: {},
   last: derivedOf(derived),
@@ -48,7 +55,7 @@ export function layoutGraphic(
   contents: LayoutContents,
   look: LayoutLook,
 ): Graphic {
-  return { ...newGraphic(own), ...derivedOf(derived), follows: following(layout, derived, contents, look) };
+  return { ...newGraphic(own), ...derivedOf(derived), follows: following(layout, own.slot, derived, contents, look) };
 }
 
 const wordPlaces = ['title', 'line', 'note'] as const;
@@ -170,5 +177,5 @@ export function inLayout(
     );
     return { ...layer, paragraphs: withRuns(c, change).paragraphs };
   });
-  return { derived: { ...merged, layers }, follows: following(layout, fresh, contents, look) };
+  return { derived: { ...merged, layers }, follows: following(layout, frameOf(graphic).slot, fresh, contents, look) };
 }

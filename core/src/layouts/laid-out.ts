@@ -4,10 +4,16 @@ import type { Slot } from '../slot/slot';
 import type { Shaper } from '../words/shaper';
 import type { LayoutContents, LayoutLook } from '../graphic/contents';
 import { layouts, type Layout, type Need } from './layouts';
-import { Stage } from './stage';
+import { saysNothing, Stage } from './stage';
 
 /** A layout of some name; undefined where there is none. */
 export const layoutNamed = (id: string): Layout | undefined => layouts.find((l) => l.id === id);
+
+/** What a layout is called for a slot. */
+export function layoutName(id: string, slot: Slot): string {
+  const layout = layoutNamed(id);
+  return (saysNothing(slot) ? layout?.alone : undefined) ?? layout?.name ?? id;
+}
 
 /** What a layout needs that is not there. */
 export function wanting({ needs }: Layout, contents: LayoutContents): Need[] {

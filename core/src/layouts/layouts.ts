@@ -1,3 +1,4 @@
+import { contrast } from '../colour/contrast';
 import { grown, intersection, type Box, type Point } from '../geometry/box';
 import { middleOf } from '../geometry/turn';
 import type { Derived } from '../graphic/follows';
@@ -12,6 +13,8 @@ export type Need = 'photo' | 'cutout' | 'logo' | 'title';
 export interface Layout {
   readonly id: string;
   readonly name: string;
+  /** What it is called where a slot is too small for words. */
+  readonly alone?: string;
   readonly needs: readonly Need[];
   readonly make: (s: Stage) => Derived | null;
 }
@@ -49,16 +52,17 @@ function sideVeil(s: Stage, block: Block, side: 'left' | 'right' | 'bottom') {
   const far = box.x + box.width + pad;
   const form =
     side === 'left'
-      ? { way: 'across' as const, at: -soft, size: far + 2 * soft }
+      ? { way: 'down' as const, at: -soft, size: far + 2 * soft }
       : side === 'right'
-        ? { way: 'across' as const, at: box.x - pad - soft, size: width - box.x + pad + 2 * soft }
-        : { way: 'down' as const, at: box.y - pad - soft, size: height - box.y + pad + 2 * soft };
+        ? { way: 'down' as const, at: box.x - pad - soft, size: width - box.x + pad + 2 * soft }
+        : { way: 'across' as const, at: box.y - pad - soft, size: height - box.y + pad + 2 * soft };
   return s.veil({ kind: 'band', ...form, soft }, inkOf(block));
 }
 
 const quiet: Layout = {
   id: 'quiet',
   name: 'Words on the photo',
+  alone: 'The photo alone',
   needs: ['photo'],
   make: (s) => {
     if (s.wordless) return ofPhoto(s, s.photo(null));
@@ -248,10 +252,12 @@ const disc: Layout = {
     const round = square(at.x, at.y, d);
     const room = intersection(grown(round, -d * 0.13), grown(s.all, -s.margin * 0.7)) ?? round;
     const clear = intersection(room, s.zones.length ? s.room : room) ?? room;
+    const thing = s.cutout(clear);
+    if (!thing.length) return null;
     return ofLeading(
       s,
       [s.shapeOf('disc', 'Disc', round, s.look.paper, { form: { kind: 'ellipse' } })],
-      s.cutout(clear),
+      thing,
       block ? s.note([...clearOf(s, block), clear], topRight, s.look.paper, block.size * 0.34) : [],
       block ? s.logo([...clearOf(s, block), round], { x: 0, y: 1 }, s.look.leading) : [],
       layersOf(block),
@@ -281,6 +287,7 @@ const table: Layout = {
         : grown(s.all, -s.margin);
     const strip = { place: { mode: 'band' as const, side: 'bottom' as const, size: height - seam } };
     const things = s.cutout(boxed(part.x, top, part.width, foot - top), true);
+    if (!things.length) return null;
     return ofPaper(
       s,
       [s.shapeOf('table', 'Table', boxed(0, seam, width, height - seam), s.look.leading, strip)],
@@ -303,14 +310,14 @@ const strips: Layout = {
   name: 'Paper strips',
   needs: ['photo'],
   make: (s) => {
-    const { words } = s.halves(s.shape === 'strip' ? 0.6 : 0.58);
+    const { words } = s.halves(s.shape === 'strip' ? 0.6 : s.beside ? 0.66 : 0.58);
     const block = s.block(s.shape === 'round' ? s.all : words, {
       align: s.shape === 'round' ? 'centre' : 'left',
       down: s.beside ? 0.62 : 0.9,
       ink: s.look.ink,
       lineInk: onLeading(s),
       grounds: [s.look.paper, s.look.leading],
-      times: 0.95,
+      times: 1.2,
     });
     if (!block) return null;
     return ofPhoto(s, s.photo(block.box), s.logo(clearOf(s, block), topRight, null), block.layers);
@@ -324,6 +331,8 @@ const duotone: Layout = {
   make: (s) => {
     const tint = { kind: 'two' as const, dark: s.deep, light: s.pale };
     if (s.wordless) return ofPhoto(s, s.photo(null, { tint }));
+    // Its lights are the colour itself, so that little of it has to go under a veil.
+    const coloured = { ...tint, light: s.look.leading };
     const block = s.block(s.all, {
       align: 'centre',
       down: 0.5,
@@ -333,13 +342,14 @@ const duotone: Layout = {
       line: 0.36,
     });
     if (!block) return null;
-    return ofPhoto(s, s.photo(null, { tint }), [s.veil({ kind: 'whole' }, s.pale, s.deep)], block.layers);
+    return ofPhoto(s, s.photo(null, { tint: coloured }), [s.veil({ kind: 'whole' }, s.pale, s.deep)], block.layers);
   },
 };
 
 const frame: Layout = {
   id: 'frame',
   name: 'Fine frame',
+  alone: 'Fine line',
   needs: ['photo'],
   make: (s) => {
     const least = Math.min(s.canvas.width, s.canvas.height);
@@ -351,7 +361,7 @@ const frame: Layout = {
     if (s.wordless) return ofPhoto(s, s.photo(null), [line]);
     const block = s.block(grown(box, -inset * 0.4), { align: 'centre', down: 0.5, ink: s.pale });
     if (!block) return null;
-    const rule = s.rule(block, s.pale, 'centre', grown(box, -inset * 0.6));
+    const rule = s.rule(block, s.pale, 'centre', grown(box, -inset * 1.6));
     return ofPhoto(s, s.photo(null), [s.veil({ kind: 'whole' }, s.pale), line], rule, block.layers);
   },
 };
@@ -366,7 +376,8 @@ const glazes: Layout = {
     const { words, rest } = s.halves(s.shape === 'strip' ? 0.68 : s.beside ? 0.62 : 0.66);
     const block = s.block(words, { align: 'left', down: 0.5, ink: s.look.ink, times: 1.15 });
     if (!block) return null;
-    const colours = [...s.look.colours, s.look.ink].slice(0, 4);
+    // What is all but the paper’s own would be a gap.
+    const colours = [...s.look.colours, s.look.ink].filter((c) => contrast(c, s.look.paper) >= 1.3).slice(0, 4);
     const stripes = colours.map((colour, i) => {
       const each = s.beside ? rest.width / colours.length : rest.height / colours.length;
       const last = i === colours.length - 1;
@@ -481,11 +492,13 @@ const square2 = (x: number, y: number, w: number, h: number) => boxed(x - w / 2,
 const large: Layout = {
   id: 'large',
   name: 'Large words',
+  alone: 'First letter',
   needs: ['title'],
   make: (s) => {
     const ink = onLeading(s);
     if (s.wordless) {
-      const initial = s.initial(ink);
+      // A letter fills what is square or round.
+      const initial = s.beside ? null : s.initial(ink);
       return initial && ofLeading(s, [initial]);
     }
     const block = s.block(s.all, { align: 'left', down: 0.5, ink, times: 1.7, line: 0.36, lineSpacing: 1.02 });

@@ -3,7 +3,7 @@ import { nearestShade } from '../colour/shade';
 import { containBox } from '../geometry/fit';
 import { clamp } from '../geometry/clamp';
 import { contains, grown, intersection, type Box, type Point, type Size } from '../geometry/box';
-import { laidBlock } from '../compose/block';
+import { laidBlock, laidWords } from '../compose/block';
 import { coveringPhoto } from '../compose/covering-photo';
 import { inCorner, isWordless, leastType, MARGIN, roomIn, titleSizes, zonesOf } from '../compose/slot-room';
 import { largestClear } from '../compose/ways';
@@ -65,8 +65,13 @@ export interface Setting {
   readonly lineSpacing?: number;
 }
 
+/** What is covered by more than this is not worth showing. Common practice, no source. */
+const COVERED = 0.15;
 /** Words are so far off the ends of a canvas, to its width. Common practice, no source. */
 const END = 0.032;
+
+/** Whether layouts leave words out of a slot: it is shown too small, or the page prints its own title over it. */
+export const saysNothing = (slot: Slot): boolean => isWordless(slot) || slot.covered.some((z) => z.kind === 'title');
 
 /** Everything a layout is made with, for one slot. Lengths in canvas px. */
 export class Stage {
@@ -99,7 +104,7 @@ export class Stage {
     this.room = intersection(room, off) ?? room;
     this.zones = zonesOf(slot);
     this.shape = slotShape(slot);
-    this.wordless = isWordless(slot);
+    this.wordless = saysNothing(slot);
     this.margin = MARGIN * Math.min(slot.width, slot.height);
     const half = { ...this.all, width: slot.width / 2 };
     const taken = (b: Box) => this.zones.reduce((n, z) => n + area(intersection(z, b)), 0) / area(b);
@@ -143,15 +148,8 @@ export class Stage {
       this.words('title', texts[0]!, 100, how),
       ...(texts[1]!.trim() ? [this.words('line', texts[1]!, 100 * (how.line ?? 0.42), how)] : []),
     ];
-    const sizes = titleSizes(this.slot, how.times);
-    for (let n = words.length; n > 0; n--) {
-      const laid = laidBlock(
-        { words: words.slice(0, n), room, align: how.align, down: how.down, ...sizes },
-        this.shaper,
-      );
-      if (laid) return laid;
-    }
-    return null;
+    const { align, down } = how;
+    return laidWords({ words, room, align, down, ...titleSizes(this.slot, how.times) }, this.shaper)?.block ?? null;
   }
 
   /** The line alone, where the logo stands for the title. */
@@ -299,6 +297,8 @@ export class Stage {
     if (!cutout) return [];
     const fitted = containBox(cutout.natural, box);
     const at = foot ? { ...fitted, y: box.y + box.height - fitted.height } : fitted;
+    // Under what the page lays over it there is nothing to see of it.
+    if (this.zones.some((z) => area(intersection(z, at)) > COVERED * area(at))) return [];
     const size = Math.max(at.width, at.height);
     const shadow = { distance: size * 0.03, angle: 90, blur: size * 0.07, colour: '#000000', strength: 0.35 };
     return [{ ...this.free('cutout', cutout, at), shadow }];

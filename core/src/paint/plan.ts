@@ -5,7 +5,7 @@ import { isPicture, type Backdrop, type Graphic, type PictureLayer, type WordsLa
 import type { CanvasWindow } from '../graphic/frame';
 import type { Fill } from '../colour/fill';
 import type { ShapeBorder, ShapeForm, ShapeLayer, VeilLayer } from '../graphic/shape';
-import { behindBoxes, shapeBox, shapeOutline, veilBox, type Scene } from '../graphic/shape-geometry';
+import { behindBoxes, shapeBox, shapeOutline, veilBox, veilReach, type Scene } from '../graphic/shape-geometry';
 import { coverFrame, pictureGeometry } from '../graphic/picture-geometry';
 import type { Reduction } from '../pixels/reduce';
 import { groundBox, layoutOf, wordsExtent, type WordsLayout } from '../words/layout';
@@ -296,7 +296,9 @@ function shapeOperation(layer: ShapeLayer, scene: Scene, shaper: Shaper, scale: 
 function veilSheet(layer: VeilLayer, scene: Scene, shaper: Shaper): VeilSheet | null {
   const { form } = layer;
   const box = veilBox(layer, scene, shaper);
-  if (!box) return null;
+  // Where it reaches past the canvas it fades as if that went on.
+  const reach = veilReach(layer, scene, shaper);
+  if (!box || !reach) return null;
   switch (form.kind) {
     case 'whole':
       return { kind: 'even', box };
@@ -306,7 +308,7 @@ function veilSheet(layer: VeilLayer, scene: Scene, shaper: Shaper): VeilSheet | 
       return {
         kind: 'fade',
         box,
-        line: fadeLine({ kind: 'side', side: opposite[form.side], length: 1 }, box),
+        line: fadeLine({ kind: 'side', side: opposite[form.side], length: 1 }, reach),
         rise: 0,
         fall: 1,
       };
@@ -314,7 +316,7 @@ function veilSheet(layer: VeilLayer, scene: Scene, shaper: Shaper): VeilSheet | 
       const soft = Math.min(0.5, form.soft / form.size);
       if (soft <= 0) return { kind: 'even', box };
       const side = form.way === 'across' ? 'bottom' : 'right';
-      return { kind: 'fade', box, line: fadeLine({ kind: 'side', side, length: 1 }, box), rise: soft, fall: soft };
+      return { kind: 'fade', box, line: fadeLine({ kind: 'side', side, length: 1 }, reach), rise: soft, fall: soft };
     }
   }
 }

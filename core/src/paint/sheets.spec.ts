@@ -240,6 +240,13 @@ describe('veils', () => {
     expect(at(545, 5)[0]).toBeGreaterThan(250);
     expect(at(740, 5)[0]).toBeCloseTo(128, -1);
   });
+  it('one that reaches past the canvas fades as if that went on', () => {
+    const at = over({ kind: 'band', way: 'down', at: -300, size: 900, soft: 300 });
+    expect([at(0, 5)[0], at(290, 5)[0], at(601, 5)[0]]).toEqual([0, 0, 255]);
+    expect(at(450, 5)[0]).toBeCloseTo(128, -1);
+    const side = over({ kind: 'side', side: 'left', reach: 1880 });
+    expect(side(939, 5)[0]).toBeCloseTo(128, -1);
+  });
   it('one behind words is whole there, gone further off, and follows them', () => {
     const form: VeilForm = { kind: 'behind', grow: 20, soft: 30 };
     const at = over(form);

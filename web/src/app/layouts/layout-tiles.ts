@@ -5,7 +5,7 @@ import type { LayoutTry } from './layout-tries';
 /** How large a slot is shown among tiles, CSS px: strips as wide as half the room, others as high as a row. */
 export function tileSize({ width, height }: Pick<Slot, 'width' | 'height'>): { width: number; height: number } {
   const ratio = width / height;
-  const by = Math.min((ratio >= 4.4 ? 430 : ratio >= 2.2 ? 288 : 222) / width, 176 / height, 2);
+  const by = Math.min((ratio >= 4.4 ? 430 : ratio >= 2.2 ? 288 : 214) / width, 176 / height, 2);
   return { width: Math.round(width * by), height: Math.round(height * by) };
 }
 

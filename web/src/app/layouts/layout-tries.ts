@@ -14,6 +14,8 @@ export type ToTry = Omit<LayoutTry, 'url'>;
 
 /** How long what is put in rests before it is composed anew, ms. */
 const REST = 200;
+/** A veil that is read on is often about so strong, of 255. */
+const LIKELY = 160;
 /** Two workers look at them: one finds veils, the other paints. */
 const AT_ONCE = 2;
 
@@ -65,11 +67,12 @@ export class LayoutTries {
       const before = new Map(this.tries()?.map((t) => [t.key, t.url]));
       this.tries.set(found.map((t) => ({ ...t, url: before.get(t.key) ?? null })));
       this.problem.set('');
-      const waiting = [...found];
-      const next = async (): Promise<void> => {
-        for (let t = waiting.shift(); t && !stop.aborted; t = waiting.shift()) await this.paint(t, width, stop);
-      };
-      await Promise.all(Array.from({ length: AT_ONCE }, next));
+      // All are to be seen soon; how strong a veil has to be is found after.
+      await each(found, stop, (t) => this.paint(t, guessed(t.graphic), width, stop));
+      await each(found.filter(isVeiled), stop, async (t) => {
+        const { graphic } = await this.composing.veiled({ graphic: t.graphic }, false, stop);
+        await this.paint(t, graphic, width, stop);
+      });
       if (!stop.aborted) this.busy.set(false);
     } catch (error) {
       if (error instanceof JobStopped || stop.aborted) return;
@@ -79,18 +82,34 @@ export class LayoutTries {
     }
   }
 
-  private async paint(t: ToTry, width: number, stop: AbortSignal): Promise<void> {
-    const seen = await this.composing.veiled({ graphic: t.graphic }, false, stop);
+  private async paint(t: ToTry, graphic: Graphic, width: number, stop: AbortSignal): Promise<void> {
     const wide = Math.round(clamp(width * devicePixelRatio, 64, Math.max(64, 2 * t.graphic.canvas.width)));
-    const blob = await this.composing.miniature(seen, wide, stop);
+    const blob = await this.composing.miniature({ graphic }, wide, stop);
     if (stop.aborted) return;
     const url = URL.createObjectURL(blob);
     this.urls.add(url);
-    this.tries.update((all) => all?.map((x) => (x.key === t.key ? { ...t, graphic: seen.graphic, url } : x)) ?? null);
+    this.tries.update((all) => all?.map((x) => (x.key === t.key ? { ...t, graphic, url } : x)) ?? null);
     for (const old of this.urls)
       if (!this.tries()?.some((x) => x.url === old)) {
         this.urls.delete(old);
         URL.revokeObjectURL(old);
       }
   }
+}
+
+const isVeiled = ({ graphic }: ToTry) => graphic.layers.some((l) => l.role === 'veil' && l.justEnough);
+
+/** A graphic with its veils about as strong as they are likely to be. */
+function guessed(graphic: Graphic): Graphic {
+  const layers = graphic.layers.map((l) => (l.role === 'veil' && l.justEnough ? { ...l, strength: LIKELY } : l));
+  return { ...graphic, layers };
+}
+
+/** Does something with each, a few at once. */
+async function each(all: readonly ToTry[], stop: AbortSignal, act: (t: ToTry) => Promise<void>): Promise<void> {
+  const waiting = [...all];
+  const next = async (): Promise<void> => {
+    for (let t = waiting.shift(); t && !stop.aborted; t = waiting.shift()) await act(t);
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, next));
 }

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { contentLetters, layouts, sizeText, typedSlot, wanting, type Need, type Slot } from '@bright-slot/core';
+import {
+  contentLetters,
+  layouts,
+  saysNothing,
+  sizeText,
+  typedSlot,
+  wanting,
+  type Need,
+  type Slot,
+} from '@bright-slot/core';
 import { MakeGraphic } from '../document/make-graphic';
 import { LayoutTiles, tileSize } from '../layouts/layout-tiles';
 import { LayoutTries } from '../layouts/layout-tries';
@@ -78,6 +87,14 @@ export class StartPage {
   protected readonly tile = computed(() => {
     const slot = this.start.slot();
     return slot ? tileSize(slot) : { width: 0, height: 0 };
+  });
+  /** Why there are no words in layouts, where there are none. */
+  protected readonly wordless = computed(() => {
+    const slot = this.start.slot();
+    if (!slot || !saysNothing(slot)) return '';
+    return slot.covered.some((z) => z.kind === 'title')
+      ? 'The page prints its own title over this slot: layouts leave the words out.'
+      : 'This slot is shown too small for words: layouts leave them out.';
   });
   /** What more there would be, and with what. */
   protected readonly more = computed(() => {

@@ -12,7 +12,7 @@ import {
   frameOf,
   layoutGraphic,
   layoutLook,
-  layouts,
+  layoutName,
   limits,
   nameFrom,
   scoreOf,
@@ -166,7 +166,7 @@ export class StartSession {
     const own = { id: 'new', name: 'New', created: new Date(0).toISOString(), slot };
     return found.map(({ layout, derived }) => ({
       key: layout,
-      name: layouts.find((l) => l.id === layout)!.name,
+      name: layoutName(layout, slot),
       graphic: layoutGraphic(own, layout, derived, contents, look),
     }));
   }

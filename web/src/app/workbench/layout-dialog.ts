@@ -6,7 +6,7 @@ import {
   frameOf,
   inLayout,
   isPicture,
-  layoutNamed,
+  layoutName,
   applyEdit,
   type Edit,
   type Graphic,
@@ -81,7 +81,7 @@ export class LayoutDialog {
     const found = await this.pixels.layouts(contents, look, this.slot, stop);
     return found.map(({ layout, derived }) => ({
       key: layout,
-      name: layoutNamed(layout)!.name,
+      name: layoutName(layout, this.slot),
       graphic: applyEdit(graphic, { type: 'follow', ...inLayout(graphic, layout, derived, contents, look) }),
     }));
   }
