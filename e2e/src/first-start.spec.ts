@@ -1,7 +1,7 @@
 import { startApp, type RunningApp } from './harness/app';
 import { Browser } from './harness/browser';
 import { everySlot } from './harness/demo';
-import { lookRound, newGraphic } from './harness/workbench';
+import { lookRound, newGraphic, startBare } from './harness/workbench';
 import { slotsToStart } from '@bright-slot/core';
 
 const body = async (browser: Browser) => (await browser.find('body')).getText();
@@ -46,7 +46,7 @@ describe('a fresh browser', () => {
       `const s = document.querySelector('bs-first-steps select'); s.value = 'common-blog-940x198'; s.dispatchEvent(new Event('change'))`,
     );
     await browser.press('Start');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     expect(await pages(browser)).toContain('Mill Street Bakery');
   });
 

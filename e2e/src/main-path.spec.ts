@@ -44,6 +44,7 @@ describe('from a photograph to the live page', () => {
     await browser.named('a', 'Open Autumn glazes');
     await act(() => browser.press('New graphic'));
     await act(() => browser.press('Blog header, 940 × 198'));
+    await act(() => browser.press('Bare canvas'));
     await browser.seeText('The canvas is empty');
   });
 

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { root, type RunningApp } from './harness/app';
 import { Key, type Browser } from './harness/browser';
 import { withApp } from './harness/suite';
-import { canvasAt, download, things } from './harness/workbench';
+import { canvasAt, download, startBare, things } from './harness/workbench';
 
 // What a newcomer does, the shortest way, each press counted: a button, a menu's item, a key such as Enter, a word or
 // a text that is typed, a drag, a drop.
@@ -76,6 +76,15 @@ const takeSlot = async (text: string, name: string) => {
     `${name} does not come first`,
   );
   await key(Key.ENTER);
+  await browser.find('bs-stage, bs-start-page .bare-canvas');
+};
+/** Asked how it starts, bare has the focus. */
+const bare = async () => {
+  await until(
+    () => browser.run(`return document.activeElement?.matches('bs-start-page .bare-canvas') ?? false`),
+    'The bare canvas has not the focus',
+  );
+  await key(Key.ENTER);
   await browser.find('bs-stage');
 };
 const words = async (text: string) => {
@@ -137,6 +146,7 @@ it('a slim header of mark and words', async () => {
   await begin();
   await press('New graphic');
   await takeSlot('slim', 'Slim header');
+  await bare();
   await press('Add');
   await choose('The house logo');
   await layers(1);
@@ -152,7 +162,7 @@ it('a slim header of mark and words', async () => {
   await finish();
   const { info } = await onSite('slim-header');
   expect([info.width, info.height]).toEqual([960, 100]);
-  done('slim header of mark and words', 14);
+  done('slim header of mark and words', 15);
 });
 
 it('a profile banner', async () => {
@@ -264,6 +274,7 @@ it('a composed blog header', async () => {
   await begin();
   await press('New graphic');
   await takeSlot('blog', 'Blog header');
+  await bare();
   const end = await browser.run<{ x: number; y: number }>(
     `const r = document.querySelector('.lit').getBoundingClientRect(); return { x: r.right - 60, y: r.top + 60 };`,
   );
@@ -283,7 +294,7 @@ it('a composed blog header', async () => {
   await finish();
   const { info } = await onSite('blog-header');
   expect([info.width, info.height]).toEqual([940, 198]);
-  done('composed blog header', 22);
+  done('composed blog header', 23);
 });
 
 it('a photo with title and veil', async () => {
@@ -363,6 +374,7 @@ describe('what is looked for', () => {
     await browser.visit(`${app.app}/slots`);
     await browser.press('Slim header, 960 × 100');
     await browser.press('Start a graphic');
+    await startBare(browser);
     await browser.find('bs-stage');
     const at = await browser.run<{ x: number; y: number }>(
       `const r = document.querySelector('.lit').getBoundingClientRect(); return { x: Math.round(r.left + 40), y: Math.round(r.top + 20) };`,

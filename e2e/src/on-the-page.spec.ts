@@ -2,6 +2,7 @@ import { deviceWidths, devices, pageKinds, renderPage, shownAt, slotFrom, type D
 import { everySlot } from './harness/demo';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
+import { startBare } from './harness/workbench';
 
 const here = withApp();
 
@@ -131,7 +132,7 @@ it('words that are too faint on a phone are moved to a calm place in one press, 
 it('words that miss what small type needs are made large in one press, and pass then', async () => {
   await here.browser.visit(`${here.app.app}/slots?slot=blog-header`);
   await here.browser.press('Start a graphic');
-  await here.browser.seeText('Nothing on the canvas yet');
+  await startBare(here.browser);
   await here.browser.layer('Backdrop');
   await here.browser.press('A colour');
   await here.browser.fill(await here.browser.find('.hex'), `#ffffff${Key.ENTER}`);

@@ -7,7 +7,7 @@ import { PASSWORD, USER, apache, openSsh, type Real, type RealSsh } from '../../
 import { accessible } from './harness/accessible';
 import { root, startApp, type RunningApp } from './harness/app';
 import { Browser } from './harness/browser';
-import { download, things } from './harness/workbench';
+import { download, startBare, things } from './harness/workbench';
 
 let app: RunningApp;
 let browser: Browser;
@@ -172,7 +172,7 @@ describe('a site of one’s own, by WebDAV', () => {
 
   it('a graphic is made, sent, and stands there byte for byte', async () => {
     await browser.press('Start a graphic');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     await sendFrom('shelf.jpg', 'A shelf of jugs');
     await browser.seeText('The file that was sent: the same bytes.');
     const file = join(web.folder, 'images', 'header.jpg');
@@ -268,7 +268,7 @@ describe('a site of one’s own, by SFTP', () => {
     await browser.visit(`${app.app}/sites`);
     await browser.press('Mill classes');
     await browser.press('Start a graphic');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     await sendFrom('wheel.jpg', 'Hands at the wheel');
     const [name] = readdirSync(join(web.folder, 'ssh'));
     expect(name).toMatch(/^classes-header-\d{4}-\d\d-\d\da\.jpg$/);
@@ -348,12 +348,12 @@ describe('places that show several', () => {
     await place('Pool header');
     await browser.seeText('each graphic that is sent joins the others');
     await browser.press('Start a graphic');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     await sendFrom('kiln.jpg', 'Inside the kiln');
     await browser.visit(`${app.app}/sites`);
     await place('Pool header');
     await browser.press('Start a graphic');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     await sendFrom('sill.jpg', 'Jugs on a sill');
     await browser.visit(`${app.app}/sites`);
     await place('Pool header');
@@ -385,7 +385,7 @@ describe('places that show several', () => {
     for (const photo of ['kiln.jpg', 'sill.jpg', 'wheel.jpg']) {
       await place('Menu tile');
       await browser.press('Start a graphic');
-      await browser.seeText('Nothing on the canvas yet');
+      await startBare(browser);
       if (photo === 'wheel.jpg') {
         await browser.press('Finish');
         await browser.seeText('“Menu tile” shows 2, and 2 are there: this one would not be seen.');
@@ -418,7 +418,7 @@ describe('a site that is uploaded to by hand', () => {
     await browser.visit(`${app.app}/sites`);
     await browser.press('Craft fair');
     await browser.press('Start a graphic');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     await sendFrom('sill.jpg', 'Jugs on a sill', 'Save it to upload');
     const file = await download(browser, '.jpg');
     await browser.seeText('Now upload it there yourself');

@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
-import { lookRound } from './harness/workbench';
+import { lookRound, startBare } from './harness/workbench';
 
 /** Pictures of the main views, from the demo: `npm run screenshots`, or with names of views to make only those. */
 const folder = process.env['SHOTS'] ?? join(root, 'docs/screenshots');
@@ -112,7 +112,7 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.go(`${app.app}/graphics`);
     await browser.press('New graphic');
     await browser.press('Blog header 1000 × 288');
-    await browser.seeText('Nothing on the canvas yet');
+    await startBare(browser);
     await browser.press('Add');
     await browser.menu('From the shelf');
     await browser.press('Glaze tests');
@@ -139,6 +139,7 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.go(`${app.app}/graphics`);
     await browser.press('New graphic');
     await browser.press('Site header, any width, 1280');
+    await startBare(browser);
     await browser.layer('Backdrop');
     await browser.press('A colour');
     await browser.fill(await browser.find('.hex'), `#1f2a30${Key.ENTER}`);

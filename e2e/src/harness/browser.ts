@@ -325,7 +325,7 @@ again();`;
 const VISIT = `
 const [address, place, done] = arguments;
 const to = new URL(address);
-const here = document.querySelector('bs-graphics-page, bs-slots-page, bs-house-style-page, bs-sites-page, bs-workbench-page, bs-export-page');
+const here = document.querySelector('bs-graphics-page, bs-slots-page, bs-house-style-page, bs-sites-page, bs-workbench-page, bs-start-page, bs-export-page');
 // Within a place there is nothing that tells when it has arrived.
 if (!here || !place || to.origin !== location.origin || here.localName === place) return done(false);
 history.pushState(null, '', to.pathname + to.search);
@@ -341,6 +341,7 @@ const end = performance.now() + 5000;
 function placeOf(address: string): string {
   const { pathname } = new URL(address);
   if (/^\/graphics\/[^/]+\/export$/.test(pathname)) return 'bs-export-page';
+  if (pathname === '/graphics/new') return 'bs-start-page';
   if (/^\/graphics\/[^/]+$/.test(pathname)) return 'bs-workbench-page';
   const place = /^\/(graphics|slots|house-style|sites)$/.exec(pathname)?.[1];
   return place ? `bs-${place}-page` : '';

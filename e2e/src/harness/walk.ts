@@ -2,6 +2,7 @@ import { Step } from '@bright-slot/core';
 import type { RunningApp } from './app';
 import type { Browser } from './browser';
 import { storedSteps } from './stored';
+import { newGraphic } from './workbench';
 
 /** Small repeatable random numbers 0…1 (mulberry32), as the page's own script below has them too. */
 const RANDOM = `const random = (seed) => () => {
@@ -138,10 +139,7 @@ export async function walk(
 ): Promise<string[]> {
   const wrong: string[] = [];
   const AT_ONCE = 30;
-  await browser.visit(`${app.app}/graphics`);
-  await browser.press('New graphic');
-  await browser.press(slot);
-  await browser.seeText('Nothing on the canvas yet');
+  await newGraphic(browser, app, slot);
   const said: string[] = [];
   for (let i = 0; i < acts; i += AT_ONCE) {
     said.push(...(await wildActs(browser, seed * 1000 + i, Math.min(AT_ONCE, acts - i))));

@@ -37,6 +37,12 @@ export async function newGraphic(browser: Browser, app: RunningApp, slot: string
   await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press(slot);
+  await startBare(browser);
+}
+
+/** Asked how it starts: bare. */
+export async function startBare(browser: Browser): Promise<void> {
+  await browser.press('Bare canvas');
   await browser.seeText('Nothing on the canvas yet');
 }
 

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
-import { good, newGraphic, startHistory, type Graphic, type Result, type Slot } from '@bright-slot/core';
+import { good, newGraphic, startHistory, type Graphic, type Problem, type Result, type Slot } from '@bright-slot/core';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { SlotUse } from '../storage/slot-use.service';
 import { storageProblem } from '../storage/storage-problem';
@@ -24,19 +24,24 @@ export class MakeGraphic {
     return files;
   }
 
-  /** What is to be started: asked next is bare or a layout. Null where the address alone says it. */
-  private starting: { readonly slot: Slot; readonly files: readonly File[] } | null = null;
+  /** The slot that a graphic is to be started for, where the address does not say all of it. */
+  private starting: Slot | null = null;
 
-  /** Asks how a graphic for a slot is to start: bare, or in a layout. */
-  start(slot: Slot, files: readonly File[] = []): Promise<boolean> {
-    this.starting = { slot, files };
-    const size = { size: `${slot.width}x${slot.height}` };
-    const known = slot.id.startsWith('own-') ? size : { slot: slot.id };
-    return this.router.navigate(['/graphics/new'], { queryParams: known });
+  /** Starts a graphic for a slot: with pictures at once, else it is asked whether bare or in a layout. */
+  async start(slot: Slot, files: readonly File[] = []): Promise<Problem | null> {
+    if (files.length) {
+      const made = await this.forSlot(slot, files);
+      return made.ok ? null : made.problem;
+    }
+    this.starting = slot;
+    const own = slot.id.startsWith('own-');
+    const queryParams = own ? { size: `${slot.width}x${slot.height}` } : { slot: slot.id };
+    await this.router.navigate(['/graphics/new'], { queryParams });
+    return null;
   }
 
-  /** What is to be started, where that is known: kept until something else is. */
-  toStart(): { readonly slot: Slot; readonly files: readonly File[] } | null {
+  /** The slot that was asked for last. */
+  toStart(): Slot | null {
     return this.starting;
   }
 

@@ -229,7 +229,8 @@ export class GraphicsPage {
       autoFocus: 'first-tabbable',
     });
     const slot = await firstValueFrom(ref.afterClosed());
-    if (slot) await this.maker.start(slot, files);
+    const problem = slot && (await this.maker.start(slot, files));
+    if (problem) this.tell(problem);
   }
 
   protected async duplicate({ id }: GraphicEntry): Promise<void> {

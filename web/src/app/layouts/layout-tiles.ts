@@ -35,8 +35,13 @@ export function tileSize({ width, height }: Pick<Slot, 'width' | 'height'>): { w
         </li>
       }
     </ul>
+    <p class="visually-hidden" role="status">{{ busy() ? '' : 'All layouts are shown.' }}</p>
   `,
   styles: `
+    :host {
+      display: block;
+      position: relative;
+    }
     ul {
       list-style: none;
       margin: 0;
@@ -95,6 +100,8 @@ export class LayoutTiles {
   readonly tries = input.required<readonly LayoutTry[]>();
   /** The one it is in now, where it is in one. */
   readonly now = input<string | null>(null);
+  /** Whether some are still being looked at. */
+  readonly busy = input(false);
   readonly chosen = output<LayoutTry>();
   protected readonly size = computed(() => tileSize(this.slot()));
   /** As wide as its name needs at the least. */

@@ -208,8 +208,8 @@ export class OwnSite {
   }
 
   protected async start(slot: Slot, files: readonly File[] = []): Promise<void> {
-    const made = await this.maker.forSlot(slot, files);
-    if (!made.ok) this.problem.set(made.problem.message);
+    const problem = await this.maker.start(slot, files);
+    if (problem) this.problem.set(problem.message);
   }
 
   protected measure(): void {

@@ -131,8 +131,8 @@ export class StandInPages {
 
   /** A graphic for a place, at its slot as the book has it now. */
   protected async start({ slot }: SlotOnPage, files: readonly File[] = []): Promise<void> {
-    const made = await this.maker.forSlot(this.book.byId().get(slot.id) ?? slot, files);
-    if (!made.ok) this.problem.set(made.problem.message);
+    const problem = await this.maker.start(this.book.byId().get(slot.id) ?? slot, files);
+    if (problem) this.problem.set(problem.message);
   }
 
   /** Tells a page which colours to have. */

@@ -212,8 +212,8 @@ export class SlotsPage {
   }
 
   protected async start(slot: Slot, files: readonly File[] = []): Promise<void> {
-    const made = await this.maker.forSlot(slot, files);
-    if (!made.ok) this.problems.set([made.problem.message]);
+    const problem = await this.maker.start(slot, files);
+    if (problem) this.problems.set([problem.message]);
   }
 
   protected edit(slot: Slot): void {

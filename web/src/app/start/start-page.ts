@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  Injector,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
   contentLetters,
@@ -55,6 +66,8 @@ export class StartPage {
   private readonly book = inject(SlotBook);
   private readonly maker = inject(MakeGraphic);
   protected readonly drops = inject(FileDrop);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   protected readonly fields: readonly { readonly place: WordsPlace; readonly name: string }[] = [
     { place: 'title', name: 'Title' },
     { place: 'line', name: 'Line' },
@@ -64,7 +77,7 @@ export class StartPage {
   private readonly asked = computed<Slot | null | undefined>(() => {
     const begun = this.maker.toStart();
     const [id, size] = [this.slot(), this.size()];
-    if (begun && (begun.slot.id === id || `${begun.slot.width}x${begun.slot.height}` === size)) return begun.slot;
+    if (begun && (begun.id === id || `${begun.width}x${begun.height}` === size)) return begun;
     const sides = size?.split('x').map(Number);
     const typed = sides && typedSlot(sides[0] ?? NaN, sides[1] ?? NaN);
     if (typed) return typed.ok ? typed.value : null;
@@ -112,7 +125,7 @@ export class StartPage {
       const slot = this.asked();
       if (slot)
         untracked(() => {
-          if (this.start.slot()?.id !== slot.id) void this.start.open(slot, this.maker.toStart()?.files ?? []);
+          if (this.start.slot()?.id !== slot.id) void this.begin(slot);
         });
     });
     effect(() => {
@@ -121,6 +134,14 @@ export class StartPage {
       this.start.look();
       untracked(() => void this.showAll());
     });
+  }
+
+  /** Who knows what they want goes on by Enter. */
+  private async begin(slot: Slot): Promise<void> {
+    afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>('.bare-canvas')?.focus(), {
+      injector: this.injector,
+    });
+    await this.start.open(slot);
   }
 
   private shown = 0;

@@ -55,8 +55,6 @@ export class StartSession {
   private readonly type = inject(TypeService);
 
   readonly slot = signal<Slot | null>(null);
-  /** Pictures that it begins with, as they were dropped. */
-  private files: readonly File[] = [];
   readonly problem = signal('');
   readonly making = signal(false);
   readonly items = signal<readonly ShelfItem[]>([]);
@@ -82,9 +80,8 @@ export class StartSession {
   /** One's own graphics, those of the likest shape first. */
   private readonly own = signal<readonly GraphicEntry[]>([]);
 
-  async open(slot: Slot, files: readonly File[]): Promise<void> {
+  async open(slot: Slot): Promise<void> {
     this.slot.set(slot);
-    this.files = files;
     await this.house.loadedOnce;
     const { business, address, logos } = this.house.style();
     this.words.set({
@@ -96,13 +93,12 @@ export class StartSession {
     this.items.set(items);
     this.problem.set(problem);
     this.own.set(likest(slot, listed.entries));
-    const brought = await this.bringIn(files);
-    const photo = brought ? null : items.find((i) => !i.transparent && !i.sheet && i.from === 'own');
-    const others = items.filter((i) => !i.transparent && !i.sheet);
+    const photos = items.filter((i) => !i.transparent && !i.sheet);
+    const photo = photos.find((i) => i.from === 'own') ?? photos[0];
     const logo = items.find((i) => i.hash !== undefined && logos.includes(i.hash));
     const cutout = items.find((i) => i.transparent && !i.vector && i.from === 'own' && i.hash !== logo?.hash);
     await Promise.all([
-      this.put('photo', photo ?? (brought ? null : (others[0] ?? null))),
+      this.put('photo', photo ?? null),
       this.put('logo', logo ?? null),
       this.put('cutout', cutout ?? null),
     ]);
@@ -110,8 +106,7 @@ export class StartSession {
   }
 
   /** Pictures from this computer; the first that is no cut-out is the photo, the first that is one the cut-out. */
-  async bringIn(files: readonly File[], as?: PicturePlace): Promise<boolean> {
-    let any = false;
+  async bringIn(files: readonly File[], as?: PicturePlace): Promise<void> {
     const problems: Problem[] = [];
     for (const file of files) {
       const brought = await this.pictures.bringIn(file);
@@ -125,10 +120,8 @@ export class StartSession {
       this.items.set(items);
       const item = items.find((i) => i.hash === asset.hash);
       if (item) await this.choose(place, item);
-      any = true;
     }
     if (problems.length) this.problem.set(problems.map((p) => p.message).join(' '));
-    return any;
   }
 
   /** What stands in a place, by hand. */
@@ -230,12 +223,12 @@ export class StartSession {
     this.making.set(false);
   }
 
-  /** An empty canvas, with the pictures it begins with. */
+  /** An empty canvas. */
   async makeBare(): Promise<void> {
     const slot = this.slot();
     if (!slot || this.making()) return;
     this.making.set(true);
-    const kept = await this.maker.forSlot(slot, this.files);
+    const kept = await this.maker.forSlot(slot);
     if (!kept.ok) this.problem.set(kept.problem.message);
     this.making.set(false);
   }

@@ -37,7 +37,13 @@ import { GraphicsRepository } from '../storage/graphics-repository';
       @if (!tries.tries()) {
         <p class="quiet" role="status">Composing the layouts …</p>
       }
-      <bs-layout-tiles [slot]="slot" [tries]="tries.tries() ?? []" [now]="now" (chosen)="choose($event)" />
+      <bs-layout-tiles
+        [slot]="slot"
+        [tries]="tries.tries() ?? []"
+        [busy]="tries.busy()"
+        [now]="now"
+        (chosen)="choose($event)"
+      />
     </mat-dialog-content>
     <mat-dialog-actions align="end"
       ><button type="button" class="button" mat-dialog-close>Close</button></mat-dialog-actions
