@@ -53,6 +53,7 @@ export { leastType } from './compose/slot-room';
 export * from './compose/score';
 export * from './compose/carried';
 export * from './graphic/contents';
+export * from './graphic/collection';
 export * from './layouts/look';
 export * from './layouts/change';
 export * from './layouts/own';

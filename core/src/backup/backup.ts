@@ -21,6 +21,7 @@ export const entries = {
   fonts: 'fonts.ndjson',
   sites: 'sites.ndjson',
   sets: 'sets.ndjson',
+  collections: 'collections.ndjson',
   ownPages: 'own-pages.ndjson',
   /** Files that were sent to sites; what signs in there is in no backup. */
   sent: 'sent.ndjson',

@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import { frameOf, shotWidth, sizeText } from '@bright-slot/core';
+import { frameOf, shotWidth, sizeText, type Collection } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
 import { PageLikeness, Pages } from '../page/page-likeness';
@@ -20,6 +20,15 @@ import type { GraphicEntry } from '../storage/graphics-repository';
 import { SlotChanges } from '../document/slot-changes.service';
 import { cardSize } from './card-size';
 import { PreviewService, type Preview } from './preview.service';
+
+/** What a card that is dragged gives: its graphic's id. */
+export const DRAGGED = 'application/x-bright-slot-graphic';
+
+/** Put into a collection, or taken out. */
+export interface Held {
+  readonly collection: string;
+  readonly is: boolean;
+}
 
 /** A graphic standing on its page, in the slot's true proportions. */
 @Component({
@@ -32,6 +41,7 @@ import { PreviewService, type Preview } from './preview.service';
       class="window"
       [routerLink]="['/graphics', entry().id]"
       [attr.aria-label]="'Open ' + entry().name"
+      (dragstart)="drag($event)"
       [style.height.px]="card().height"
     >
       <bs-page-likeness
@@ -56,7 +66,7 @@ import { PreviewService, type Preview } from './preview.service';
         <bs-icon name="dots" />
       </button>
     </div>
-    <p class="quiet small-text">
+    <p class="quiet small-text known" [class.narrow]="card().width < 300">
       {{ slot().name }}, {{ size() }}
       @if (slotNow(); as changed) {
         · <strong>the slot is {{ sizeOf(changed.now) === size() ? 'changed' : sizeOf(changed.now) }} now</strong>
@@ -72,8 +82,23 @@ import { PreviewService, type Preview } from './preview.service';
       }
       <span class="when">changed {{ when(entry().changed) }}</span>
     </p>
+    <mat-menu #within="matMenu">
+      @for (c of collections(); track c.id) {
+        <button
+          mat-menu-item
+          type="button"
+          role="menuitemcheckbox"
+          [attr.aria-checked]="isIn(c)"
+          (click)="held.emit({ collection: c.id, is: !isIn(c) })"
+        >
+          <bs-icon name="check" [style.visibility]="isIn(c) ? 'visible' : 'hidden'" />{{ c.name }}
+        </button>
+      }
+      <button mat-menu-item type="button" (click)="gathered.emit()">In a new collection</button>
+    </mat-menu>
     <mat-menu #menu="matMenu">
       <a mat-menu-item [routerLink]="['/graphics', entry().id, 'carry']">Carry over to other slots</a>
+      <button mat-menu-item type="button" [matMenuTriggerFor]="within">Collections</button>
       <button mat-menu-item type="button" (click)="duplicated.emit()">Duplicate</button>
       <button mat-menu-item type="button" (click)="deleted.emit()">Delete</button>
     </mat-menu>
@@ -118,6 +143,18 @@ import { PreviewService, type Preview } from './preview.service';
       min-width: 0;
       flex: 1;
     }
+    /* A row of cards is as high as was reckoned: what does not fit is cut, in whole lines. */
+    .known {
+      height: 40px;
+      line-height: 20px;
+      overflow: hidden;
+    }
+    .known.narrow {
+      height: 60px;
+    }
+    .words {
+      height: 30px;
+    }
     .when {
       float: right;
       margin-left: 8px;
@@ -148,6 +185,14 @@ export class GraphicCard {
   protected readonly slotNow = computed(() => this.followed.changed(this.entry()));
   readonly duplicated = output();
   readonly deleted = output();
+  /** The person's collections; whether it is in one. */
+  readonly collections = input<readonly Collection[]>([]);
+  readonly held = output<Held>();
+  /** It is to be in a new collection. */
+  readonly gathered = output();
+  protected isIn({ graphics }: Collection): boolean {
+    return graphics.includes(this.entry().id);
+  }
   private readonly previews = inject(PreviewService);
   protected readonly preview = signal<Preview | null>(null);
   /** Whether it has been near the window: a thousand cards are not painted at once. */
@@ -180,6 +225,11 @@ export class GraphicCard {
     const left = this.page().content.own ? middle : 0;
     return `translate(${-left}px, ${-top}px) scale(${this.scale()})`;
   });
+
+  /** Dragged on a collection, it is put in. */
+  protected drag(event: DragEvent): void {
+    event.dataTransfer?.setData(DRAGGED, this.entry().id);
+  }
 
   constructor() {
     const watch = new IntersectionObserver(

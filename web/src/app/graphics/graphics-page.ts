@@ -1,15 +1,26 @@
-import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { CdkVirtualForOf, CdkVirtualScrollViewport, CdkVirtualScrollableElement } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import {
+  collectionLimits,
   cutText,
-  frameOf,
   limits,
   safeWord,
   weightText,
+  type Collection,
   type Demo,
   type Problem,
   type Slot,
@@ -25,13 +36,16 @@ import { whenSaved } from '../document/when-saved';
 import { ArchiveService } from '../storage/archive/archive.service';
 import { SlotUse } from '../storage/slot-use.service';
 import { StorageHealth } from '../storage/storage-health.service';
+import { Collections } from '../storage/collections.service';
+import { FocusAtOnce } from '../ui/focus-at-once';
 import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { DemoService, type Start } from '../document/demo.service';
 import { FirstSteps } from './first-steps';
 import { groupedBySlot } from './grouped';
-import { cardSize } from './card-size';
-import { GraphicCard } from './graphic-card';
+import { cardRows, type CardRow } from './card-rows';
+import { DRAGGED, GraphicCard, type Held } from './graphic-card';
+import { Rows } from './row-scrolling';
 import { NewGraphicDialog } from './new-graphic-dialog';
 import { today } from '../ui/when';
 import { FileDrop } from '../ui/file-drop';
@@ -42,16 +56,27 @@ import { valueOf } from '../ui/event-value';
 const listed = (names: readonly string[]) =>
   names.length > 6 ? `${names.slice(0, 5).join(', ')} and ${names.length - 5} more` : names.join(', ');
 
+/** What stands at the left and the right of the cards, px; the same as a place's padding. */
+const SIDES = 72;
+
 /** How long a deleted graphic can still be brought back, ms. */
 const GRACE = 24 * 3600 * 1000;
-
-/** How many graphics are cards before anyone scrolls. */
-const FIRST = 24;
 
 /** The home: every graphic standing on its page. */
 @Component({
   selector: 'bs-graphics-page',
-  imports: [PlaceBar, Icon, GraphicCard, FirstSteps, NgTemplateOutlet, RouterLink],
+  imports: [
+    PlaceBar,
+    Icon,
+    GraphicCard,
+    FirstSteps,
+    RouterLink,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    CdkVirtualScrollableElement,
+    FocusAtOnce,
+    Rows,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   hostDirectives: [FileDrop],
   host: { class: 'place', '[class.dropping]': 'drops.held()' },
@@ -69,6 +94,7 @@ export class GraphicsPage {
   private readonly lastWords = inject(LastWordsService);
   private readonly use = inject(SlotUse);
   private readonly site = inject(SiteClient);
+  private readonly router = inject(Router);
   protected readonly health = inject(StorageHealth);
   protected readonly archive = inject(ArchiveService);
 
@@ -112,12 +138,79 @@ export class GraphicsPage {
     const own = id === undefined ? undefined : this.byId().get(id);
     return own ? { id: own.id, name: own.name } : null;
   });
+  /** From the address: only what is in that collection. */
+  readonly within = input<string>();
+  protected readonly collections = inject(Collections);
+  protected readonly opened = computed(() => this.collections.all().find((c) => c.id === this.within()) ?? null);
+  /** Whether a new one is being named, and which graphic is to be in it. */
+  protected readonly naming = signal<{ readonly graphic: string | null } | null>(null);
+  /** The one over which a graphic is held. */
+  protected readonly over = signal<string | null>(null);
+  protected readonly mostName = collectionLimits.name;
   private readonly shown = computed(() => {
-    const kin = this.kin();
+    const [kin, opened] = [this.kin(), this.opened()];
     const all = this.entries() ?? [];
-    return kin ? all.filter((e) => e.id === kin.id || e.madeFrom === kin.id) : all;
+    if (kin) return all.filter((e) => e.id === kin.id || e.madeFrom === kin.id);
+    if (!opened) return all;
+    const held = new Set(opened.graphics);
+    return all.filter((e) => held.has(e.id));
   });
-  protected readonly groups = computed(() => groupedBySlot(this.shown(), this.query(), this.sort()));
+  protected readonly groups = computed(() =>
+    groupedBySlot(this.shown(), this.query(), this.sort(), this.collections.holding()),
+  );
+
+  /** How many of a collection's graphics are there. */
+  protected countOf({ graphics }: Collection): number {
+    return graphics.reduce((n, id) => n + (this.byId().has(id) ? 1 : 0), 0);
+  }
+
+  protected async makeCollection(event: Event, typed: string): Promise<void> {
+    event.preventDefault();
+    const graphic = this.naming()?.graphic;
+    const made = await this.collections.make(typed, graphic ? [graphic] : []);
+    if (typeof made !== 'string') return this.tell(made);
+    this.naming.set(null);
+    // One that a graphic was put in is known by that; an empty one is shown, to be filled.
+    if (!graphic) await this.router.navigate(['/graphics'], { queryParams: { within: made } });
+    else this.snack.open('It is in the new collection.', 'Close');
+  }
+
+  protected async rename({ id }: Collection, typed: string): Promise<void> {
+    const problem = typed.trim() ? await this.collections.rename(id, typed) : null;
+    if (problem) this.tell(problem);
+  }
+
+  protected async hold({ id }: Pick<GraphicEntry, 'id'>, { collection, is }: Held): Promise<void> {
+    const problem = await this.collections.hold(collection, id, is);
+    if (problem) this.tell(problem);
+  }
+
+  protected async removeCollection(collection: Collection): Promise<void> {
+    const problem = await this.collections.remove(collection.id);
+    if (problem) return this.tell(problem);
+    await this.router.navigate(['/graphics']);
+    this.snack
+      .open(`The collection “${collection.name}” is gone; its graphics are not.`, 'Undo', { duration: 20_000 })
+      .onAction()
+      .subscribe(() => void this.collections.bringBack(collection));
+  }
+
+  protected dragOver(event: DragEvent, id: string): void {
+    if (!event.dataTransfer?.types.includes(DRAGGED)) return;
+    event.preventDefault();
+    event.dataTransfer.dropEffect = 'copy';
+    this.over.set(id);
+  }
+
+  protected async dropOn(event: DragEvent, collection: string): Promise<void> {
+    const id = event.dataTransfer?.getData(DRAGGED);
+    this.over.set(null);
+    if (!id) return;
+    event.preventDefault();
+    await this.hold({ id }, { collection, is: true });
+    const name = this.collections.all().find((c) => c.id === collection)?.name;
+    this.snack.open(`“${this.byId().get(id)?.name}” is in “${name}”.`, 'Close');
+  }
 
   /** The graphic that one was made from, where it is there still. */
   protected madeFrom({ madeFrom }: GraphicEntry): GraphicEntry | null {
@@ -128,20 +221,21 @@ export class GraphicsPage {
     return this.madeOf().get(id) ?? 0;
   }
 
-  /** Those that are cards at once; the others become cards as they come near the window. */
-  protected readonly first = computed(
-    () =>
-      new Set(
-        this.groups()
-          .flatMap((g) => g.entries)
-          .slice(0, FIRST),
-      ),
-  );
-  protected readonly sizeOf = (entry: GraphicEntry) => cardSize(frameOf(entry).slot);
+  /** How wide rows of cards are, px. */
+  private readonly width = signal(0);
+  protected readonly rows = computed(() => (this.width() ? cardRows(this.groups(), this.width()) : []));
+  protected readonly byKey = (_: number, row: CardRow) => row.key;
 
   protected readonly drops = inject(FileDrop);
 
   constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const watch = new ResizeObserver(() => {
+      const main = host.querySelector('main');
+      if (main) this.width.set(main.clientWidth - SIDES);
+    });
+    afterNextRender(() => watch.observe(host.querySelector('main')!));
+    inject(DestroyRef).onDestroy(() => watch.disconnect());
     this.drops.files.subscribe(({ files }) => void this.dropped(files));
     void this.start();
   }

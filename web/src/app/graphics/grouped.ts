@@ -1,19 +1,24 @@
 import { frameOf, slotGroups } from '@bright-slot/core';
 import type { GraphicEntry } from '../storage/graphics-repository';
 
-/** Graphics that are found by all words of a query (their names, their slots' names and sizes), under their slots' kinds. */
+/** Made once: ten thousand names are put in order by it. */
+const byName = new Intl.Collator('en', { numeric: true });
+
+/** Graphics that are found by all words of a query (their names, their slots' names and sizes, the collections they are in), under their slots' kinds. */
 export function groupedBySlot(
   entries: readonly GraphicEntry[],
   query: string,
   sort: 'latest' | 'name',
+  holding: ReadonlyMap<string, readonly string[]> = new Map(),
 ): { readonly name: string; readonly entries: readonly GraphicEntry[] }[] {
   const words = query.toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
   const found = entries.filter((entry) => {
     const { slot } = frameOf(entry);
-    const text = `${entry.name} ${slot.name} ${slot.width}x${slot.height}`.toLowerCase();
+    const held = holding.get(entry.id)?.join(' ') ?? '';
+    const text = `${entry.name} ${slot.name} ${slot.width}x${slot.height} ${held}`.toLowerCase();
     return words.every((w) => text.includes(w));
   });
-  if (sort === 'name') found.sort((a, b) => a.name.localeCompare(b.name));
+  if (sort === 'name') found.sort((a, b) => byName.compare(a.name, b.name));
   return slotGroups
     .map((name) => ({ name, entries: found.filter((e) => frameOf(e).slot.group === name) }))
     .filter((g) => g.entries.length > 0);

@@ -9,6 +9,7 @@ import {
   type Silhouette,
   type SiteRecord,
   type Slot,
+  type Collection,
   type SlotSet,
   type Step,
   type StoredStep,
@@ -144,6 +145,7 @@ export class Database extends Dexie {
   readonly exports!: EntityTable<ExportRecord, 'name'>;
   readonly slots!: EntityTable<Slot, 'id'>;
   readonly sets!: EntityTable<SlotSet, 'id'>;
+  readonly collections!: EntityTable<Collection, 'id'>;
   readonly sites!: EntityTable<SiteRecord, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
   readonly fonts!: EntityTable<FontRecord, 'hash'>;
@@ -178,6 +180,7 @@ export class Database extends Dexie {
       .upgrade(headsApart);
     this.version(6).stores({ ownPages: 'slot' });
     this.version(7).stores({ sent: 'id, site, slot', secrets: 'site' });
+    this.version(8).stores({ collections: 'id' });
   }
 }
 

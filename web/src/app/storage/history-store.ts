@@ -83,8 +83,17 @@ export class HistoryStore {
 
   /** What lists show of graphics; null where their heads have to be looked at. */
   async listed(records: readonly GraphicRecord[]): Promise<(Listed | null)[]> {
-    const kept = await this.db.listed.bulkGet(records.map((r) => r.id));
-    return records.map((r, i) => (kept[i]?.head === r.head ? readListed(kept[i]) : null));
+    const found: (Listed | null)[] = [];
+    let since = performance.now();
+    for (let i = 0; i < records.length; i += AT_ONCE) {
+      const some = records.slice(i, i + AT_ONCE);
+      const kept = await this.db.listed.bulkGet(some.map((r) => r.id));
+      found.push(...some.map((r, at) => (kept[at]?.head === r.head ? readListed(kept[at]) : null)));
+      if (performance.now() - since < SLICE) continue;
+      await new Promise((go) => setTimeout(go));
+      since = performance.now();
+    }
+    return found;
   }
 
   private soundHead(record: GraphicRecord, raw: unknown): Step | null {

@@ -97,6 +97,8 @@ it('what is saved comes back whole, the second time as it stands', async () => {
   await db.slots.bulkAdd(demo.slots);
   await db.sets.bulkAdd(demo.sets);
   await db.sites.add(demo.site);
+  const spring = { version: 1 as const, id: 'c', name: 'Spring', created: '2026-11-30', graphics: ['one', 'gone'] };
+  await db.collections.add(spring);
   const zip = await zipOf();
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 2, same: 0, pictures: 1, left: [] });
@@ -104,6 +106,7 @@ it('what is saved comes back whole, the second time as it stands', async () => {
   expect(await other.slots.count()).toBe(demo.slots.length);
   expect((await other.sets.toArray()).map((s) => s.id).sort()).toEqual(['five', 'menu', 'window']);
   expect(await other.sites.toArray()).toEqual([demo.site]);
+  expect(await other.collections.toArray()).toEqual([spring]);
   expect(await bring(zip, other)).toEqual({ graphics: 0, same: 2, pictures: 0, left: [] });
   expect(await other.settings.count()).toBe(0);
   // One that differs comes beside, once.

@@ -8,6 +8,7 @@ import {
   SLOT_VERSION,
   SentFile,
   SiteRecord,
+  Collection,
   SlotSet,
   Slot,
   calledIn,
@@ -135,7 +136,7 @@ class Bringing {
 
   /** Goes through a list; one that is damaged in its middle gives what stands before that. */
   private async through(
-    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'sites' | 'ownPages' | 'sent',
+    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'collections' | 'sites' | 'ownPages' | 'sent',
     take: (value: unknown) => Promise<void>,
   ) {
     try {
@@ -334,15 +335,20 @@ class Bringing {
     });
   }
 
+  /** Collections that are not here; one that is stays as it is. */
+  async collections(): Promise<void> {
+    await this.records('collections', 'collection', Collection, () => Promise.resolve(true));
+  }
+
   /** Sites that are not here; one that is stays as it is. */
   async sites(): Promise<void> {
     await this.records('sites', 'site', SiteRecord, () => Promise.resolve(true));
   }
 
   /** Records of one list that are not here, each by its id. */
-  private async records<T extends SlotSet | SiteRecord>(
-    list: 'sets' | 'sites',
-    kind: 'set' | 'site',
+  private async records<T extends SlotSet | Collection | SiteRecord>(
+    list: 'sets' | 'collections' | 'sites',
+    kind: 'set' | 'collection' | 'site',
     schema: z.ZodType<T>,
     wanted: (record: T) => Promise<boolean>,
   ): Promise<void> {
@@ -445,6 +451,7 @@ export async function bringBack(
       await bringing.graphics();
       await bringing.slots();
       await bringing.sets();
+      await bringing.collections();
       await bringing.sites();
       await bringing.pages();
       await bringing.sent();

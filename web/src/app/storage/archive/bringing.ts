@@ -5,7 +5,7 @@ import { allUsed } from '../used';
 /** What a bringing back has written so far stands under this in the settings, until all of it is there. */
 const MARK = 'bringing-back/';
 
-export type BroughtKind = 'asset' | 'font' | 'graphic' | 'slot' | 'set' | 'site' | 'page' | 'sent';
+export type BroughtKind = 'asset' | 'font' | 'graphic' | 'slot' | 'set' | 'collection' | 'site' | 'page' | 'sent';
 
 /** The settings record that notes one thing brought in; written in the same transaction as the thing. */
 export const mark = (kind: BroughtKind, key: string) => ({ key: `${MARK}${kind}/${key}`, value: key });
@@ -23,14 +23,27 @@ export async function undoBringing(db: Database): Promise<boolean> {
   if (!begun.length) return false;
   const keysOf = (kind: BroughtKind) =>
     begun.filter((r) => r.key.startsWith(`${MARK}${kind}/`)).map((r) => String(r.value));
-  const { assets, fonts, graphics, slots, sets, sites, settings, ownPages, sent } = db;
+  const { assets, fonts, graphics, slots, sets, collections, sites, settings, ownPages, sent } = db;
   const histories = new HistoryStore(db);
-  const tables = [assets, fonts, graphics, slots, sets, sites, settings, ownPages, sent, ...histories.tables];
+  const tables = [
+    assets,
+    fonts,
+    graphics,
+    slots,
+    sets,
+    collections,
+    sites,
+    settings,
+    ownPages,
+    sent,
+    ...histories.tables,
+  ];
   await db.transaction('rw', tables, async () => {
     // First, since what is marked counts as used.
     await settings.bulkDelete(begun.map((r) => r.key));
     await slots.bulkDelete(keysOf('slot'));
     await sets.bulkDelete(keysOf('set'));
+    await collections.bulkDelete(keysOf('collection'));
     await sites.bulkDelete(keysOf('site'));
     await ownPages.bulkDelete(keysOf('page'));
     await sent.bulkDelete(keysOf('sent'));
