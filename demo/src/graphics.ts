@@ -5,7 +5,9 @@ import {
   withLook,
   withRuns,
   type DemoGraphic,
+  type DemoLaidOut,
   type DemoPicture,
+  type LayoutLook,
   type WordsLayer,
 } from '@bright-slot/core';
 import { potterySlots } from './slots';
@@ -46,8 +48,21 @@ function title(
 /** The same, all lines after the first in another look. */
 const twoLooks = (words: WordsLayer, look: Parameters<typeof withLook>[1]) => withLook(words, look, lineStretch(words, 1));
 
+/** The pottery's type and colours for layouts, one of them leading. */
+const look = (leading: string): LayoutLook => ({
+  ink: '#2b211b',
+  paper: '#f7ecd7',
+  leading,
+  colours: [leading, '#6b3a22', '#c98a4b', '#35574a', '#4a5f6e'],
+  heading: lora,
+  body: { family: 'Public Sans', weight: 500, italic: false },
+});
+const clay = '#6b3a22';
+const sage = '#35574a';
+const slate = '#3d5363';
+
 /** The pottery's graphics, the oldest first: those in which something is to be mended, then the finished ones. */
-export const graphics: readonly DemoGraphic[] = [
+export const graphics: readonly (DemoGraphic | DemoLaidOut)[] = [
   {
     id: 'demo-tuesday-wheel',
     name: 'Tuesday wheel, to mend',
@@ -138,7 +153,7 @@ export const graphics: readonly DemoGraphic[] = [
     id: 'demo-shop-sign',
     name: 'Shop sign',
     slot: 'slim-header',
-    alt: 'Ottermill Pottery: stoneware for the table, made by the water. A jug and bowls',
+    alt: 'Stoneware for the table: thrown, glazed and fired by the water. A jug and bowls',
     backdrop: ground('#f4e7cb'),
     layers: [
       thing('cutout-jug-tall.png', 'Tall jug', 826, 8, 42),
@@ -146,13 +161,85 @@ export const graphics: readonly DemoGraphic[] = [
       twoLooks(
         title(
           'slim-header',
-          'Ottermill Pottery\nstoneware for the table, made by the water',
+          'Stoneware for the table\nthrown, glazed and fired by the water',
           { name: 'Title', x: 34, y: 12 },
           { size: 36, colour: '#4a2617', face: lora },
         ),
         { size: 24, face: plain, colour: '#3d4f47' },
       ),
     ],
+  },
+  {
+    id: 'demo-tile-shop',
+    name: 'Shop tile',
+    slot: 'menu-tile',
+    alt: 'Shop: jugs on a window sill',
+    layout: 'arch',
+    photo: 'sill.jpg',
+    title: 'Shop',
+    line: '',
+    note: '',
+    look: look(sage),
+  },
+  {
+    id: 'demo-tile-classes',
+    name: 'Classes tile',
+    slot: 'menu-tile',
+    alt: 'Classes: a bowl on the wheel',
+    layout: 'arch',
+    photo: 'wheel.jpg',
+    title: 'Classes',
+    line: '',
+    note: '',
+    look: look(clay),
+  },
+  {
+    id: 'demo-tile-journal',
+    name: 'Journal tile',
+    slot: 'menu-tile',
+    alt: 'Journal: pots drying on a shelf',
+    layout: 'arch',
+    photo: 'shelf.jpg',
+    title: 'Journal',
+    line: '',
+    note: '',
+    look: look(slate),
+  },
+  {
+    id: 'demo-winter-market',
+    name: 'Winter market',
+    slot: 'page-cover',
+    alt: 'Winter market, 12 and 13 December, at the mill. A grey-green jug on a clay-coloured table',
+    layout: 'table',
+    cutout: 'cutout-jug.png',
+    title: 'Winter market',
+    line: '12 and 13 December, at the mill',
+    note: '',
+    look: look(clay),
+  },
+  {
+    id: 'demo-forty-glazes',
+    name: 'Forty glazes',
+    slot: 'profile-banner',
+    alt: 'Forty glazes, one clay. Rows of glaze tests',
+    layout: 'slant',
+    photo: 'tiles.jpg',
+    title: 'Forty glazes, one clay',
+    line: 'every tile fired at the mill',
+    note: '',
+    look: look(sage),
+  },
+  {
+    id: 'demo-six-weeks',
+    name: 'Six weeks at the wheel',
+    slot: 'link-card',
+    alt: 'Six weeks at the wheel, evening classes from 14 January. A stack of bowls',
+    layout: 'disc',
+    cutout: 'cutout-bowls.png',
+    title: 'Six weeks at the wheel',
+    line: 'evening classes from 14 January',
+    note: '',
+    look: look(clay),
   },
   {
     id: 'demo-notes',

@@ -1,3 +1,4 @@
+import { demo } from './harness/demo';
 import { changeHead, storedHead } from './harness/stored';
 import { randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -48,7 +49,7 @@ describe('save everything, bring back', () => {
         .map((line) => JSON.parse(line) as { name: string; hash: string; entry: string });
     expect(readContents(strFromU8(files['bright-slot.json']!)).ok).toBe(true);
     const graphics = lines('graphics.ndjson');
-    expect(graphics).toHaveLength(10);
+    expect(graphics).toHaveLength(demo.graphics.length);
     for (const { entry } of graphics) expect(lines(entry).length).toBeGreaterThan(0);
     const kiln = lines('assets.ndjson').find((a) => a.name === 'Kiln at night')!;
     expect(Buffer.from(files[`assets/${kiln.hash}`]!).equals(readFileSync('demo/pictures/kiln.jpg'))).toBe(true);

@@ -59,7 +59,8 @@ function widestWord(layer: WordsLayer, shaper: Shaper): number {
   const words = textOf(layer).split(/[\s\u00ad\u200b-]+/u);
   const own = typeSize(layer, shaper);
   const widths = words.map((text) => {
-    const alone = { ...layer, paragraphs: [{ align: 'left' as const, runs: [{ ...look, text }] }] };
+    const paragraphs = [{ align: 'left' as const, runs: [{ ...look, text }] }];
+    const alone: WordsLayer = { ...layer, sizing: { kind: 'grow' }, paragraphs };
     return wordsBounds(alone, layoutOf(alone, shaper)).width / own;
   });
   return Math.max(0, ...widths);
@@ -175,6 +176,29 @@ export function laidWords(ask: BlockAsked, shaper: Shaper): LaidWords | null {
   return null;
 }
 
+/** A wrapped block no wider than its lines need: they are about as long as each other, and no word is left over. */
+function balanced(layer: WordsLayer, shaper: Shaper): WordsLayer {
+  if (layer.sizing.kind !== 'wrap') return layer;
+  const { lines } = layoutOf(layer, shaper);
+  const height = wordsBounds(layer, layoutOf(layer, shaper)).height;
+  let [low, high] = [layer.sizing.width / 2, layer.sizing.width];
+  let best = layer;
+  for (let i = 0; i < 7; i++) {
+    const width = (low + high) / 2;
+    const tried: WordsLayer = { ...layer, sizing: { kind: 'wrap', width } };
+    const layout = layoutOf(tried, shaper);
+    const bounds = wordsBounds(tried, layout);
+    // As many lines as before, none of them of half a word.
+    const same =
+      layout.lines === lines &&
+      bounds.height <= height + 0.01 &&
+      widestWord(layer, shaper) * typeSize(layer, shaper) <= width;
+    if (same) [best, high] = [tried, width];
+    else low = width;
+  }
+  return best;
+}
+
 function bestLaid(
   ask: BlockAsked,
   titles: readonly WordsLayer[],
@@ -192,5 +216,7 @@ function bestLaid(
       // More lines bring no more once it is as large as it may be.
       if (block.size >= ask.most - 0.1) break;
     }
-  return best?.block ?? null;
+  if (!best) return null;
+  const layers = best.block.layers.map((l) => balanced(l, shaper));
+  return { ...best.block, layers, box: enclosing(layers.map((l) => wordsBounds(l, layoutOf(l, shaper))))! };
 }

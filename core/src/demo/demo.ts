@@ -1,5 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
+import { LayoutLook, contentLetters } from '../graphic/contents';
 import { WordsLayer } from '../graphic/graphic';
 import { Fill } from '../colour/fill';
 import { SiteRecord } from '../site/site-record';
@@ -30,6 +31,23 @@ export const DemoGraphic = z.object({
 });
 export type DemoGraphic = z.infer<typeof DemoGraphic>;
 
+/** A graphic of the demo that is made from a layout, with what is put into it; its pictures by their files. */
+export const DemoLaidOut = z.object({
+  id: z.string().min(1).max(64),
+  name: z.string().min(1).max(limits.name),
+  slot: z.string(),
+  alt: z.string().max(limits.description),
+  layout: z.string().max(40),
+  photo: file.optional(),
+  cutout: file.optional(),
+  logo: file.optional(),
+  title: z.string().max(contentLetters.title),
+  line: z.string().max(contentLetters.line),
+  note: z.string().max(contentLetters.note),
+  look: LayoutLook,
+});
+export type DemoLaidOut = z.infer<typeof DemoLaidOut>;
+
 /** What a demo brings to look round in: a site with its slots, graphics, the house style. Its pictures are on the site's shelf. */
 export const Demo = z.object({
   format: z.literal('bright-slot-demo'),
@@ -44,7 +62,7 @@ export const Demo = z.object({
   slots: z.array(Slot).max(200),
   sets: z.array(SlotSet).max(50),
   /** The oldest first. */
-  graphics: z.array(DemoGraphic).max(200),
+  graphics: z.array(z.union([DemoGraphic, DemoLaidOut])).max(200),
   houseStyle: z.object({ business: z.string().max(120), address: z.string().max(300), logos: z.array(file).max(12) }),
   /** A screenshot to measure slots on, by its path on the site. */
   shot: z.string().max(200),

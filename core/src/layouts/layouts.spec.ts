@@ -73,6 +73,7 @@ function faults(graphic: Graphic, slot: Slot): string[] {
     const { shown } = pictureGeometry(layer, graphic.canvas);
     const inside = layer.id === places.photo ? intersection(shown, canvas) : contains(canvas, shown, 0.5);
     if (!inside) said.push(`${layer.name} is off the canvas`);
+    if (layer.id !== places.photo && !room.some((r) => contains(r, shown, 0.5))) said.push(`${layer.name} is cut off`);
     if (layer.id === places.logo && slot.covered.some((z) => intersection(z, shown))) said.push('the logo is covered');
   }
   return said;

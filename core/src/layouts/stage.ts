@@ -5,7 +5,7 @@ import { clamp } from '../geometry/clamp';
 import { contains, grown, intersection, type Box, type Point, type Size } from '../geometry/box';
 import { laidBlock, laidWords } from '../compose/block';
 import { coveringPhoto } from '../compose/covering-photo';
-import { inCorner, isWordless, leastType, MARGIN, roomIn, titleSizes, zonesOf } from '../compose/slot-room';
+import { inCorner, isWordless, leastType, MARGIN, roomIn, safeOf, titleSizes, zonesOf } from '../compose/slot-room';
 import { largestClear } from '../compose/ways';
 import type { Fill } from '../colour/fill';
 import type { Backdrop, Layer, PictureLayer, WordsLayer } from '../graphic/graphic';
@@ -295,8 +295,9 @@ export class Stage {
   cutout(box: Box, foot = false): Layer[] {
     const { cutout } = this.contents;
     if (!cutout) return [];
-    const fitted = containBox(cutout.natural, box);
-    const at = foot ? { ...fitted, y: box.y + box.height - fitted.height } : fitted;
+    const inside = intersection(box, safeOf(this.slot)) ?? box;
+    const fitted = containBox(cutout.natural, inside);
+    const at = foot ? { ...fitted, y: inside.y + inside.height - fitted.height } : fitted;
     // Under what the page lays over it there is nothing to see of it.
     if (this.zones.some((z) => area(intersection(z, at)) > COVERED * area(at))) return [];
     const size = Math.max(at.width, at.height);

@@ -3,13 +3,18 @@ import {
   PictureLayer,
   frameOf,
   good,
+  laidOut,
+  layoutGraphic,
+  layoutNamed,
   newGraphic,
   startHistory,
   type Demo,
   type DemoGraphic,
+  type DemoLaidOut,
   type DemoPicture,
   type Graphic,
   type HouseStyle,
+  type LayoutContents,
   type Result,
   type Slot,
 } from '@bright-slot/core';
@@ -22,7 +27,8 @@ import { HouseStyleService } from '../storage/house-style.service';
 import { Sites } from '../storage/sites.service';
 import { SlotsRepository } from '../storage/slots-repository';
 import { storageProblem } from '../storage/storage-problem';
-import { pictureLayer } from './new-layers';
+import { TypeService } from '../type/type.service';
+import { pictureLayer, placedPicture } from './new-layers';
 
 const START = 'start';
 /** How it was noted before there was a question. */
@@ -47,6 +53,7 @@ export class DemoService {
   private readonly pictures = inject(PicturesService);
   private readonly site = inject(SiteClient);
   private readonly house = inject(HouseStyleService);
+  private readonly type = inject(TypeService);
   readonly source = inject(DemoSource);
   /** How much of it is in, 0…1, while it is being brought. */
   readonly progress = signal<number | null>(null);
@@ -85,7 +92,11 @@ export class DemoService {
     await this.sites.put(demo.site);
     let at = Date.now() - demo.graphics.length * 60_000;
     for (const recipe of demo.graphics) {
-      const graphic = made(recipe, demo, assets.value, new Date(at).toISOString());
+      const created = new Date(at).toISOString();
+      const graphic =
+        'layout' in recipe
+          ? await this.laidOut(recipe, demo, assets.value, created)
+          : made(recipe, demo, assets.value, created);
       // One that is there already was brought in by a start that broke off, or was taken away and not swept yet.
       if (await this.repository.has(graphic.id)) await this.repository.setDeleted(graphic.id, undefined);
       else await this.repository.create(startHistory(graphic, `${graphic.id}-start`, at), at);
@@ -102,9 +113,42 @@ export class DemoService {
     return good(null);
   }
 
+  /** One that is made from a layout, as the layout has it. */
+  private async laidOut(
+    { layout, slot: slotId, alt, look, title, line, note, ...recipe }: DemoLaidOut,
+    demo: Demo,
+    assets: ReadonlyMap<string, AssetRecord>,
+    created: string,
+  ): Promise<Graphic> {
+    const slot = demo.slots.find((s) => s.id === slotId)!;
+    const shaper = await this.type.ensureFaces([look.heading, look.body, { ...look.body, weight: 600 }]);
+    const picture = (file: string | undefined) => {
+      const asset = file === undefined ? undefined : assets.get(file);
+      return asset ? placedPicture(asset) : null;
+    };
+    const contents: LayoutContents = {
+      photo: picture(recipe.photo),
+      cutout: picture(recipe.cutout),
+      logo: picture(recipe.logo),
+      title,
+      line,
+      note,
+    };
+    const derived = laidOut(layoutNamed(layout)!, contents, look, slot, shaper)!;
+    const graphic = layoutGraphic({ id: recipe.id, name: recipe.name, created, slot }, layout, derived, contents, look);
+    const frame = frameOf(graphic);
+    return { ...graphic, frames: [{ ...frame, export: { ...frame.export, alt } }] };
+  }
+
   private async bringPictures(demo: Demo): Promise<Result<ReadonlyMap<string, AssetRecord>>> {
+    const shelf = await this.site.shelf();
+    const titles = new Map(shelf.ok ? shelf.value.map((p) => [p.file, p.title]) : []);
     const files = new Map(
-      demo.graphics.flatMap((g) => g.layers.flatMap((l) => ('picture' in l ? [[l.picture, l.name] as const] : []))),
+      demo.graphics.flatMap((g) =>
+        'layout' in g
+          ? [g.photo, g.cutout, g.logo].flatMap((f) => (f ? [[f, titles.get(f) ?? g.name] as const] : []))
+          : g.layers.flatMap((l) => ('picture' in l ? [[l.picture, l.name] as const] : [])),
+      ),
     );
     for (const file of demo.houseStyle.logos) files.set(file, 'Logo');
     const assets = new Map<string, AssetRecord>();

@@ -1,6 +1,7 @@
 import type {
   Graphic,
   PictureLayer,
+  PlacedPicture,
   Point,
   Replacement,
   ShapeForm,
@@ -61,6 +62,23 @@ export function replacement(asset: AssetRecord, focus: Point): Replacement {
     opaque,
     vector: type === 'svg',
     focus: asset.focus ?? focus,
+  };
+}
+
+/** A stored picture as one that is put in a layout; `about` is what to keep of it in sight, where that was looked at since. */
+export function placedPicture(
+  asset: AssetRecord,
+  about: Pick<PlacedPicture, 'focus' | 'subject'> | null = null,
+): PlacedPicture {
+  const { hash, name, width, height, opaque, type } = asset;
+  return {
+    asset: hash,
+    name: nameFrom(name, limits.name, 'Picture'),
+    natural: { width, height },
+    opaque,
+    vector: type === 'svg',
+    focus: about?.focus ?? asset.focus ?? { x: 0.5, y: 0.5 },
+    subject: about?.subject ?? asset.subject ?? null,
   };
 }
 

@@ -1,9 +1,8 @@
 import { frameFor, slotsToStart } from '@bright-slot/core';
 import type { GraphicEntry } from '../storage/graphics-repository';
-import { cardRows } from './card-rows';
+import { cardRows, rowAt } from './card-rows';
 import { cardSize } from './card-size';
 import { groupedBySlot } from './grouped';
-import { rowAt } from './row-scrolling';
 
 /** Numbers from 0 to 1, the same for a seed each time: Park and Miller’s minimal standard (CACM 31, 10). */
 function random(seed: number): () => number {

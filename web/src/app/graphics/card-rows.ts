@@ -60,3 +60,14 @@ export function cardRows(
   }
   return rows;
 }
+
+/** The last row that begins at or above a place, by halving. */
+export function rowAt(starts: readonly number[], at: number): number {
+  let [low, high] = [0, starts.length - 1];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (starts[middle]! <= at) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}

@@ -4,10 +4,11 @@ import {
   type VirtualScrollStrategy,
 } from '@angular/cdk/scrolling';
 import { Directive, effect, forwardRef, input } from '@angular/core';
+import { rowAt } from './card-rows';
 import { Observable, Subject, distinctUntilChanged } from 'rxjs';
 
 /** So much above and below the window is there already, px. */
-const AROUND = 900;
+const AROUND = 1500;
 
 /** Shows of rows of known heights those that are near the window: as many graphics as there are, a few dozen in the page. */
 export class RowScrolling implements VirtualScrollStrategy {
@@ -71,17 +72,6 @@ export class RowScrolling implements VirtualScrollStrategy {
     viewport.setRenderedContentOffset(starts[start] ?? 0);
     this.index.next(rowAt(starts, top));
   }
-}
-
-/** The last row that begins at or above a place, by halving. */
-export function rowAt(starts: readonly number[], at: number): number {
-  let [low, high] = [0, starts.length - 1];
-  while (low < high) {
-    const middle = Math.ceil((low + high) / 2);
-    if (starts[middle]! <= at) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }
 
 /** A viewport that shows rows of known heights. */

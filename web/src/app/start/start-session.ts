@@ -26,10 +26,10 @@ import {
 } from '@bright-slot/core';
 import { Composing } from '../document/composing.service';
 import { MakeGraphic } from '../document/make-graphic';
+import { placedPicture } from '../document/new-layers';
 import { PicturesService } from '../media/pictures.service';
 import { ShelfService, type ShelfItem } from '../media/shelf/shelf.service';
 import { PixelsService } from '../pixels/pixels.service';
-import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
@@ -239,19 +239,6 @@ const lastOf = (graphic: Graphic, plain: Graphic): Graphic => ({
   ...graphic,
   follows: { ...graphic.follows!, last: derivedOf(plain) },
 });
-
-function placedPicture(asset: AssetRecord, about: Pick<PlacedPicture, 'focus' | 'subject'> | null): PlacedPicture {
-  const { hash, name, width, height, opaque, type } = asset;
-  return {
-    asset: hash,
-    name: nameFrom(name, limits.name, 'Picture'),
-    natural: { width, height },
-    opaque,
-    vector: type === 'svg',
-    focus: about?.focus ?? asset.focus ?? { x: 0.5, y: 0.5 },
-    subject: about?.subject ?? null,
-  };
-}
 
 /** Graphics of a slot's shape before others, the latest of each first. */
 function likest(slot: Slot, entries: readonly GraphicEntry[]): GraphicEntry[] {
