@@ -28,10 +28,20 @@ const views: Record<string, () => Promise<unknown>> = {
       30_000,
     );
   },
-  async 'new-graphic'() {
-    await browser.go(`${app.app}/graphics`);
-    await browser.press('New graphic');
-    await browser.seeText('Blog header');
+  /** How a new graphic starts: bare, or in a layout with one's own photo and words. */
+  async layouts() {
+    await browser.go(`${app.app}/graphics/new?slot=page-cover`);
+    await browser.fill(await browser.field('//bs-start-page', 'Title'), 'Kiln opening');
+    await browser.fill(await browser.field('//bs-start-page', 'Line'), 'Saturday at four');
+    await browser.press('Kiln at night');
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return document.querySelector('bs-layout-tiles [role=status]')?.textContent.includes('All layouts are shown.') ?? false`,
+        ),
+      60_000,
+    );
+    await browser.driver.sleep(500);
   },
   async workbench() {
     await browser.go(`${app.app}/graphics/demo-evening-classes`);

@@ -31,6 +31,8 @@ export const DemoGraphic = z.object({
 });
 export type DemoGraphic = z.infer<typeof DemoGraphic>;
 
+const named = z.object({ file, name: z.string().min(1).max(limits.name) });
+
 /** A graphic of the demo that is made from a layout, with what is put into it; its pictures by their files. */
 export const DemoLaidOut = z.object({
   id: z.string().min(1).max(64),
@@ -38,9 +40,9 @@ export const DemoLaidOut = z.object({
   slot: z.string(),
   alt: z.string().max(limits.description),
   layout: z.string().max(40),
-  photo: file.optional(),
-  cutout: file.optional(),
-  logo: file.optional(),
+  photo: named.optional(),
+  cutout: named.optional(),
+  logo: named.optional(),
   title: z.string().max(contentLetters.title),
   line: z.string().max(contentLetters.line),
   note: z.string().max(contentLetters.note),

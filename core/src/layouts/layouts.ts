@@ -378,12 +378,12 @@ const glazes: Layout = {
     if (!block) return null;
     // What is all but the paper’s own would be a gap.
     const colours = [...s.look.colours, s.look.ink].filter((c) => contrast(c, s.look.paper) >= 1.3).slice(0, 4);
+    // Each reaches to the end, the next lies on it: no seam shows the paper between two.
     const stripes = colours.map((colour, i) => {
-      const each = s.beside ? rest.width / colours.length : rest.height / colours.length;
-      const last = i === colours.length - 1;
+      const from = i / colours.length;
       const box = s.beside
-        ? boxed(rest.x + i * each, 0, last ? rest.x + rest.width - rest.x - i * each : each + 0.5, height)
-        : boxed(0, i * each, width, last ? rest.height - i * each : each + 0.5);
+        ? boxed(rest.x + from * rest.width, 0, (1 - from) * rest.width, height)
+        : boxed(0, from * rest.height, width, (1 - from) * rest.height);
       return s.shapeOf(`stripe-${i + 1}`, `Stripe ${i + 1}`, box, colour);
     });
     const thing = s.cutout(grown(intersection(rest, s.all)!, -s.margin * 0.7));

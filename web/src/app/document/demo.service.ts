@@ -122,8 +122,8 @@ export class DemoService {
   ): Promise<Graphic> {
     const slot = demo.slots.find((s) => s.id === slotId)!;
     const shaper = await this.type.ensureFaces([look.heading, look.body, { ...look.body, weight: 600 }]);
-    const picture = (file: string | undefined) => {
-      const asset = file === undefined ? undefined : assets.get(file);
+    const picture = (of: DemoLaidOut['photo']) => {
+      const asset = of && assets.get(of.file);
       return asset ? placedPicture(asset) : null;
     };
     const contents: LayoutContents = {
@@ -141,12 +141,10 @@ export class DemoService {
   }
 
   private async bringPictures(demo: Demo): Promise<Result<ReadonlyMap<string, AssetRecord>>> {
-    const shelf = await this.site.shelf();
-    const titles = new Map(shelf.ok ? shelf.value.map((p) => [p.file, p.title]) : []);
     const files = new Map(
       demo.graphics.flatMap((g) =>
         'layout' in g
-          ? [g.photo, g.cutout, g.logo].flatMap((f) => (f ? [[f, titles.get(f) ?? g.name] as const] : []))
+          ? [g.photo, g.cutout, g.logo].flatMap((p) => (p ? [[p.file, p.name] as const] : []))
           : g.layers.flatMap((l) => ('picture' in l ? [[l.picture, l.name] as const] : [])),
       ),
     );
