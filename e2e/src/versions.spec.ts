@@ -55,21 +55,30 @@ it('versions outlive a reload', async () => {
   await until(async () => (await text('.version .name')).length === 2, 'They are gone');
 });
 
-it('two are compared side by side and one over the other, and what differs is said', async () => {
+it('two and three are compared side by side and one over the other, and what differs is said', async () => {
   await browser.press('Compare');
   await until(async () => (await browser.all('bs-compare img')).length === 2, 'They were not painted', 30_000);
   expect(await text('bs-compare section li')).toEqual(['Title: 54 → 40 px']);
   await accessible(browser);
-  // At true size both are looked at in one place.
+  // A third beside them, and what differs from the first.
+  await browser.run(
+    `const s = document.querySelector('bs-compare select[aria-label="Third"]') ?? [...document.querySelectorAll('bs-compare bs-select')].find((b) => b.textContent.includes('Third')).querySelector('select');
+     s.value = 'now'; s.dispatchEvent(new Event('change'));`,
+  );
+  await until(async () => (await browser.all('bs-compare img')).length === 3, 'The third was not painted', 30_000);
+  expect(await text('bs-compare section li')).toEqual(['Title: 54 → 40 px', 'Title: 54 → 60 px']);
+  await accessible(browser);
+  // At true size all are looked at in one place.
   await browser.size(820, 700);
   await browser.press('Pixel for pixel');
   const moved = await browser.run<number[]>(
-    `const [a, b] = document.querySelectorAll('bs-compare .window');
+    `const [a, b, c] = document.querySelectorAll('bs-compare .window');
      a.scrollLeft = 120;
-     return new Promise((done) => setTimeout(() => done([a.scrollLeft, b.scrollLeft]), 300));`,
+     return new Promise((done) => setTimeout(() => done([a.scrollLeft, b.scrollLeft, c.scrollLeft]), 300));`,
   );
   expect(moved[0]).toBeGreaterThan(0);
   expect(moved[1]).toBe(moved[0]);
+  expect(moved[2]).toBe(moved[0]);
   await browser.size(1280, 800);
   await browser.press('One over the other');
   await browser.find('bs-compare .both .top');

@@ -26,6 +26,8 @@ import { SelectField } from '../../ui/select-field';
 
 /** What is here now, as a choice beside the versions. */
 const NOW = 'now';
+/** No third. */
+const NONE = 'none';
 /** What visitors are shown. */
 const LIVE = 'live';
 /** So many of the latest steps are looked through for what was sent. */
@@ -38,7 +40,7 @@ interface Side {
   readonly url: string;
 }
 
-/** Two states of a graphic side by side, or one over the other under a slider: the same zoom, the same place, and what differs in words. */
+/** Two or three states of a graphic side by side, or one over another under a slider: the same zoom, the same place, and what differs in words. */
 @Component({
   selector: 'bs-compare',
   imports: [Choice, MatDialogModule, MatSlider, MatSliderThumb, SelectField],
@@ -73,6 +75,9 @@ export class CompareDialog {
   protected readonly right = signal(
     this.data.version === null && this.versions().length > 1 ? this.versions()[0]!.id : NOW,
   );
+  /** A third beside the two; none where it is NONE. */
+  protected readonly third = signal<string>(NONE);
+  protected readonly thirds = computed(() => [{ id: NONE, name: 'No third' }, ...this.options()]);
   protected readonly how = signal<'beside' | 'slider'>('beside');
   protected readonly ways: readonly Option<'beside' | 'slider'>[] = [
     { id: 'beside', name: 'Beside each other' },
@@ -90,8 +95,12 @@ export class CompareDialog {
     return this.versions().find((v) => v.id === id)?.graphic ?? null;
   }
 
+  private readonly chosen = computed(() => {
+    const two = [this.left(), this.right()];
+    return this.third() === NONE || this.how() === 'slider' ? two : [...two, this.third()];
+  });
   protected readonly sides = computed(() =>
-    [this.left(), this.right()].map((id, i) => ({
+    this.chosen().map((id, i) => ({
       key: i,
       name: this.options().find((o) => o.id === id)?.name ?? '',
       url: this.made().get(id)?.url ?? '',
@@ -111,11 +120,16 @@ export class CompareDialog {
     return rect.width > 2.4 * rect.height;
   });
 
-  /** What differs, in words. */
+  /** What differs from the left one, in words, for each of the others. */
   protected readonly said = computed(() => {
-    const [a, b] = [this.graphicOf(this.left()), this.graphicOf(this.right())];
+    const [left, ...others] = this.chosen();
+    const a = this.graphicOf(left!);
     const shaper = this.type.shaper();
-    return a && b && shaper ? differences(a, b, shaper) : [];
+    return others.map((id, i) => {
+      const b = this.graphicOf(id);
+      const name = this.options().find((o) => o.id === id)?.name ?? '';
+      return { key: i, name, lines: a && b && shaper ? differences(a, b, shaper) : [] };
+    });
   });
 
   /** Where it is live, and which of its states that is. */
@@ -152,7 +166,7 @@ export class CompareDialog {
       for (const url of this.urls) URL.revokeObjectURL(url);
     });
     effect(() => {
-      for (const id of [this.left(), this.right()]) {
+      for (const id of this.chosen()) {
         const graphic = this.graphicOf(id);
         if (graphic) untracked(() => void this.paint(id, graphic));
       }
@@ -176,7 +190,7 @@ export class CompareDialog {
     this.right.set(a);
   }
 
-  /** Both are looked at in the same place. */
+  /** All are looked at in the same place. */
   protected scrolled(event: Event): void {
     const from = event.target as HTMLElement;
     for (const { nativeElement: w } of this.windows())
