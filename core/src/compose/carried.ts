@@ -3,7 +3,7 @@ import { derivedOf } from '../graphic/follows';
 import { frameOf } from '../graphic/frame';
 import type { Graphic } from '../graphic/graphic';
 import type { Slot } from '../slot/slot';
-import type { Composition, Source } from './compose';
+import type { Source } from './compose';
 
 /** A graphic with one frame over all of its canvas: what is carried over. */
 export function asSource(graphic: Graphic): Graphic {

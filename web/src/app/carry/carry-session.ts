@@ -102,7 +102,7 @@ export class CarrySession {
     this.source.set(source);
     const stop = this.stop.signal;
     void this.composing
-      .miniature({ graphic: source.graphic } as Composition, WIDE, stop)
+      .miniature({ graphic: source.graphic }, WIDE, stop)
       .then((blob) => this.picture.set(this.urlOf(blob)))
       .catch(() => undefined);
     const slots = slotsToCarryTo(frameOf(graphic).slot, this.book.slots() ?? []);
