@@ -54,6 +54,7 @@ export * from './compose/score';
 export * from './compose/carried';
 export * from './graphic/contents';
 export * from './graphic/collection';
+export * from './graphic/set-graphic';
 export * from './layouts/look';
 export * from './layouts/change';
 export * from './layouts/own';

@@ -1,5 +1,6 @@
 import { enclosing, type Point } from '../geometry/box';
 import { concernsFrame } from '../graphic/frame';
+import { seamSides } from '../graphic/set-graphic';
 import { boxOf, extremes, type Subject } from './extent';
 import { freed, roomIn } from './free-move';
 import { beyondPoint, beyondShape } from './shape-depth';
@@ -28,10 +29,16 @@ export const outside = defineRule({
         const px = beyondShape(points, rect, slot.shape);
         if (px <= thresholds.overEdge.value) return [];
         const out = points.filter((p) => beyondPoint(p, rect, slot.shape) > 0);
+        const seams = seamSides(rect, frames);
+        const atSeam =
+          (seams.has('left') && out.some((p) => p.x < 0)) ||
+          (seams.has('right') && out.some((p) => p.x > rect.width)) ||
+          (seams.has('top') && out.some((p) => p.y < 0)) ||
+          (seams.has('bottom') && out.some((p) => p.y > rect.height));
         const where = {
           ellipse: 'outside the round slot',
           rounded: 'outside the rounded slot',
-          rectangle: 'over the canvas’s edge',
+          rectangle: atSeam ? 'over a seam' : 'over the canvas’s edge',
         }[slot.shape.kind];
         const fixes = (): Fix[] => {
           if (layer.locked) return [];
@@ -52,7 +59,9 @@ export const outside = defineRule({
               id: `outside:${layer.id}`,
               group: 'before',
               title: `${layer.role === 'words' ? `“${layer.name}”` : layer.name} reaches ${Math.max(1, Math.round(px))} px ${where}`,
-              detail: 'The page will cut off what lies there.',
+              detail: atSeam
+                ? 'On the page it stands in two pieces, or is lost in the gap.'
+                : 'The page will cut off what lies there.',
               at: enclosing(shifted(out, rect).map((p) => ({ ...p, width: 1, height: 1 }))),
               layer: layer.id,
               figures: [px],

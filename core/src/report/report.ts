@@ -25,6 +25,7 @@ import { safe } from './safe';
 import type { LeftFinding } from '../graphic/frame';
 import { thresholds } from './thresholds';
 import { fixable, selectors, type Finding, type Need, type ReportContext, type Rule } from './rule';
+import { seam } from './seam';
 import { short } from './short';
 import { soft } from './soft';
 import { stray } from './stray';
@@ -53,6 +54,7 @@ export const rules: readonly Rule[] = [
   safe,
   cut,
   subjectHidden,
+  seam,
   faint,
   busy,
   small,

@@ -36,6 +36,7 @@ export const thresholds = {
   },
   lowestQuality: { value: 60, unit: 'is the lowest quality that still looks right', source: practice },
   subjectHidden: { value: 0.5, unit: 'of what a photo is of and more under it hide it', source: practice },
+  seam: { value: 0.08, unit: 'of what a photo is of and more beyond a seam are missed', source: practice },
   enlarged: { value: 1.1, unit: 'times its own pixels is hardly seen', source: practice },
   stretched: { value: 0.01, unit: 'of its proportions is hardly seen', source: practice },
   nearlyGround: {
