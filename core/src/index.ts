@@ -127,6 +127,7 @@ export * from './formats/identify';
 export * from './formats/lines';
 export * from './backup/backup';
 export * from './export/name';
+export * from './export/numbered';
 export * from './formats/weight';
 export * from './house/house-style';
 export * from './house/recolour';

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { resolve } from 'node:path';
-import { Demo } from '@bright-slot/core';
+import { Demo, readUrl } from '@bright-slot/core';
 import { appServer } from './app';
 import { openSiteStore } from './site/store';
 import { siteServer } from './site/server';
@@ -21,7 +21,7 @@ const demo = process.argv.includes('--empty') ? null : readDemo(demoFile);
 function originOf(name: string, otherwise: string): string {
   const given = process.env[name];
   if (!given) return otherwise;
-  const url = URL.canParse(given) ? new URL(given) : null;
+  const url = readUrl(given);
   if (url && /^https?:$/.test(url.protocol) && url.pathname === '/' && !url.search) return url.origin;
   console.error(`${name} is “${given}”, which is no origin. Write it like https://slots.example`);
   process.exit(1);

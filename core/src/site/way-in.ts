@@ -1,6 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { bad, good, type Result } from '../problem';
+import { readUrl } from '../text';
 
 /** A name of the net or an address in figures, as it stands in an address. */
 const Host = z
@@ -16,8 +17,9 @@ export const WebAddress = z
   .string()
   .max(1000)
   .refine((text) => {
-    if (!URL.canParse(text)) return false;
-    const { protocol, username, password, hash } = new URL(text);
+    const url = readUrl(text);
+    if (!url) return false;
+    const { protocol, username, password, hash } = url;
     return /^https?:$/.test(protocol) && !username && !password && !hash;
   });
 

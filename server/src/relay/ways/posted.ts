@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { endingFor, fileFormats, pictureFormats, valueOf, type WayIn } from '@bright-slot/core';
+import { endingFor, fileFormats, pictureFormats, readUrl, valueOf, type WayIn } from '@bright-slot/core';
 import { ask, readAll, type Asking } from '../ask';
 import { WayProblem, statusProblem, type Entering, type Remote } from '../remote';
 
@@ -29,7 +29,7 @@ function asker({ reach, signal, patience }: Pick<Entering, 'reach' | 'signal' | 
       status: answer.statusCode ?? 0,
       said,
       /** Absolute, where one is said. */
-      location: location && URL.canParse(location, url) ? new URL(location, url).href : null,
+      location: location ? (readUrl(location, url)?.href ?? null) : null,
     };
   };
 }
@@ -127,7 +127,7 @@ export function form(entering: Entering<Extract<Posted, { kind: 'form' }>>): Rem
       if (status < 200 || status >= 400) throw statusProblem(status, 'write');
       const told = Told.safeParse(valueOf(said));
       const where = told.success ? told.data : status === 201 ? location : null;
-      return where && URL.canParse(where, way.address) ? new URL(where, way.address).href : null;
+      return where ? (readUrl(where, way.address)?.href ?? null) : null;
     },
     remove: () => Promise.reject(cannot('remove files')),
     close: () => undefined,

@@ -1,6 +1,16 @@
 import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
-import { good, newGraphic, startHistory, type Graphic, type Problem, type Result, type Slot } from '@bright-slot/core';
+import {
+  good,
+  newGraphic,
+  setGraphic,
+  startHistory,
+  type Graphic,
+  type Problem,
+  type Result,
+  type Slot,
+  type SlotSet,
+} from '@bright-slot/core';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { SlotUse } from '../storage/slot-use.service';
 import { storageProblem } from '../storage/storage-problem';
@@ -51,6 +61,20 @@ export class MakeGraphic {
     const kept = await this.keep(graphic, 'Made');
     this.begun = kept.ok && files.length ? { graphic: graphic.id, files } : null;
     if (kept.ok) await this.router.navigate(['/graphics', graphic.id]);
+    return kept;
+  }
+
+  /** One empty canvas for the places of a strip or a mosaic; the workbench opens on it. */
+  async forSet(
+    set: SlotSet,
+    slotOf: (id: string) => Slot | undefined,
+    files: readonly File[] = [],
+  ): Promise<Result<Graphic>> {
+    const made = setGraphic(await this.own(set), set, slotOf);
+    if (!made.ok) return made;
+    const kept = await this.keep(made.value, 'Made');
+    this.begun = kept.ok && files.length ? { graphic: made.value.id, files } : null;
+    if (kept.ok) await this.router.navigate(['/graphics', made.value.id]);
     return kept;
   }
 

@@ -17,15 +17,16 @@ import { GraphicLock } from '../document/graphic-lock';
 import { Workbench } from '../document/workbench';
 import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
+import { AllFiles } from '../output/all-files';
 import { ExportSession } from '../output/export-session';
 import { SentNote } from '../output/sent-note';
-import { numberOf, valueOf } from '../ui/event-value';
+import { numberOf, tickedOf, valueOf } from '../ui/event-value';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({
   selector: 'bs-export-page',
   imports: [Choice, RouterLink, SaveState, SentNote, MatSlider, MatSliderThumb],
-  providers: [ExportSession],
+  providers: [AllFiles, ExportSession],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './export-page.html',
   styleUrl: './export-page.scss',
@@ -33,6 +34,14 @@ import { numberOf, valueOf } from '../ui/event-value';
 export class ExportPage {
   protected readonly numberOf = numberOf;
   protected readonly valueOf = valueOf;
+  protected readonly tickedOf = tickedOf;
+  protected readonly all = inject(AllFiles);
+  /** Whether the page shows what came last first. */
+  protected readonly latestFirst = signal(false);
+  protected readonly names = computed(() => {
+    const graphic = this.out.graphic();
+    return graphic ? this.all.names(graphic, this.latestFirst()) : [];
+  });
   readonly id = input.required<string>();
   private readonly opener = inject(OpenGraphic);
   protected readonly lock = inject(GraphicLock);
@@ -54,7 +63,10 @@ export class ExportPage {
       const id = this.id();
       void untracked(() => this.open(id));
     });
-    inject(DestroyRef).onDestroy(() => this.opener.close(this.id()));
+    inject(DestroyRef).onDestroy(() => {
+      this.all.cancel();
+      this.opener.close(this.id());
+    });
   }
 
   private async open(id: string): Promise<void> {

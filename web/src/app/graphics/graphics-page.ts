@@ -24,6 +24,7 @@ import {
   type Demo,
   type Problem,
   type Slot,
+  type SlotSet,
   pictureState,
 } from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
@@ -34,6 +35,7 @@ import { SiteClient } from '../connector/site-client';
 import { LastWordsService } from '../document/last-words.service';
 import { whenSaved } from '../document/when-saved';
 import { ArchiveService } from '../storage/archive/archive.service';
+import { SlotBook } from '../storage/slot-book.service';
 import { SlotUse } from '../storage/slot-use.service';
 import { StorageHealth } from '../storage/storage-health.service';
 import { Collections } from '../storage/collections.service';
@@ -93,6 +95,7 @@ export class GraphicsPage {
   private readonly store = inject(Store);
   private readonly lastWords = inject(LastWordsService);
   private readonly use = inject(SlotUse);
+  private readonly book = inject(SlotBook);
   private readonly site = inject(SiteClient);
   private readonly router = inject(Router);
   protected readonly health = inject(StorageHealth);
@@ -316,14 +319,20 @@ export class GraphicsPage {
   }
 
   protected async make(files: readonly File[] = []): Promise<void> {
-    const ref = this.dialogs.open<NewGraphicDialog, string, Slot>(NewGraphicDialog, {
+    const ref = this.dialogs.open<NewGraphicDialog, string, Slot | SlotSet>(NewGraphicDialog, {
       data: files.length ? (files.length === 1 ? files[0]!.name : `${files.length} pictures`) : '',
       width: '760px',
       maxWidth: '94vw',
       autoFocus: 'first-tabbable',
     });
-    const slot = await firstValueFrom(ref.afterClosed());
-    const problem = slot && (await this.maker.start(slot, files));
+    const chosen = await firstValueFrom(ref.afterClosed());
+    if (!chosen) return;
+    if ('kind' in chosen) {
+      const slots = this.book.byId();
+      const made = await this.maker.forSet(chosen, (id) => slots.get(id), files);
+      return made.ok ? undefined : this.tell(made.problem);
+    }
+    const problem = await this.maker.start(chosen, files);
     if (problem) this.tell(problem);
   }
 

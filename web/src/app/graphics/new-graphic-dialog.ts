@@ -5,10 +5,13 @@ import {
   filterSlots,
   noFilter,
   readNumber,
+  setFrames,
+  setText,
   sizeText,
   slotGroups,
   typedSlot,
   type Slot,
+  type SlotSet,
 } from '@bright-slot/core';
 import { RouterLink } from '@angular/router';
 import { Icon } from '../ui/icon';
@@ -66,6 +69,11 @@ import { valueOf } from '../ui/event-value';
       border-color: var(--ink);
       box-shadow: inset 0 3px 0 var(--light);
     }
+    .slot svg {
+      display: block;
+      fill: var(--light-pale);
+      stroke: var(--ink);
+    }
     .enter {
       margin: 0 0 6px 4px;
     }
@@ -105,7 +113,7 @@ import { valueOf } from '../ui/event-value';
 })
 export class NewGraphicDialog {
   protected readonly valueOf = valueOf;
-  private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot | SlotSet>>(MatDialogRef);
   private readonly book = inject(SlotBook);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   /** What it begins with, where a picture was dropped. */
@@ -125,6 +133,29 @@ export class NewGraphicDialog {
     }));
     return [...on, ...common].filter((g) => g.slots.length > 0);
   });
+  /** Strips and mosaics of the book that are whole: one picture over several places. */
+  protected readonly sets = computed(() => {
+    const has = this.book.byId();
+    const words = this.words().toLowerCase().trim();
+    return this.book.sets().flatMap((set) => {
+      const frames = set.name.toLowerCase().includes(words) ? setFrames(set, (id) => has.get(id)) : null;
+      if (!frames?.ok) return [];
+      const width = Math.max(...frames.value.map(({ rect }) => rect.x + rect.width));
+      const height = Math.max(...frames.value.map(({ rect }) => rect.y + rect.height));
+      return [
+        {
+          set,
+          frames: frames.value,
+          view: `0 0 ${width} ${height}`,
+          by: Math.min(40 / height, 130 / width),
+          width,
+          height,
+        },
+      ];
+    });
+  });
+  protected readonly setText = setText;
+
   /** Sizes in common use are shown too where the site has a slot of the same size. */
   protected readonly unfolded = signal(false);
   protected readonly folded = computed(() => {
@@ -182,7 +213,7 @@ export class NewGraphicDialog {
     this.dialog.close();
   }
 
-  protected choose(slot: Slot): void {
+  protected choose(slot: Slot | SlotSet): void {
     this.dialog.close(slot);
   }
 

@@ -6,6 +6,7 @@ import {
   isPlain,
   isOpen,
   lookOf,
+  readUrl,
   trySteps,
   wayKinds,
   wayNames,
@@ -190,5 +191,5 @@ export class SiteEditor {
 function hostName(typed: string): string {
   const text = typed.trim();
   const address = /^https?:\/\//.test(text) ? text : `https://${text}`;
-  return (URL.canParse(address) ? new URL(address).host : text).slice(0, 80);
+  return (readUrl(address)?.host ?? text).slice(0, 80);
 }

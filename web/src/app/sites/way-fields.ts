@@ -1,4 +1,4 @@
-import { Folder, WayIn, WebAddress, bad, good, type Result, type SiteRecord } from '@bright-slot/core';
+import { Folder, WayIn, WebAddress, bad, good, readUrl, type Result, type SiteRecord } from '@bright-slot/core';
 
 /** A site and its way in, as they are typed: texts, none of them sound yet. */
 export interface WayFields {
@@ -76,7 +76,7 @@ export function expectedVisitors(f: WayFields): string {
   if (f.kind === 'webdav') return asAddress(f.at);
   const site = asAddress(f.address).replace(/\/?$/, '/');
   const folder = f.folder.replace(/^\/+/, '').replace(/^(www|htdocs|html|public_html|web)\//, '');
-  return f.address.trim() && URL.canParse(site)
+  return f.address.trim() && readUrl(site)
     ? site + (f.kind === 'form' ? '' : folder.split('/').map(encodeURIComponent).join('/'))
     : '';
 }

@@ -1,0 +1,34 @@
+import { DEFAULT_PATTERN, isSafeName } from './name';
+import { numberedNames, type NumberedPart } from './numbered';
+
+const part: NumberedPart = { slot: 'Strip square', format: 'jpeg', longest: 80 };
+const own = { graphic: 'From the kiln', date: '2026-11-30' };
+
+describe('names of files that leave together', () => {
+  it('are numbered in the order of the page', () => {
+    const names = numberedNames(DEFAULT_PATTERN, own, [part, part, part]);
+    expect(names).toEqual([
+      '1-from-the-kiln-strip-square-2026-11-30a.jpg',
+      '2-from-the-kiln-strip-square-2026-11-30a.jpg',
+      '3-from-the-kiln-strip-square-2026-11-30a.jpg',
+    ]);
+  });
+  it('from the end where the page shows the latest first', () => {
+    const names = numberedNames('{slot}', own, [part, part, part], true);
+    expect(names).toEqual(['3-strip-square.jpg', '2-strip-square.jpg', '1-strip-square.jpg']);
+  });
+  it.each([2, 9, 10, 100])('are each once, safe, no longer than may be, and in order when sorted: %i', (count) => {
+    const parts = Array.from({ length: count }, (_, i): NumberedPart => ({
+      slot: 'Ein sehr langer Name für einen Platz '.repeat(1 + (i % 4)),
+      format: i % 2 ? 'png' : 'webp',
+      longest: 40,
+    }));
+    const names = numberedNames(DEFAULT_PATTERN, { ...own, graphic: 'Öfen & Åre 🫖'.repeat(9) }, parts);
+    expect(new Set(names).size).toBe(count);
+    for (const name of names) {
+      expect(isSafeName(name)).toBe(true);
+      expect(name.length).toBeLessThanOrEqual(40);
+    }
+    expect([...names].sort()).toEqual(names);
+  });
+});

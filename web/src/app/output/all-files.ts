@@ -1,0 +1,113 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { numberedNames, type Graphic } from '@bright-slot/core';
+import { PixelsService } from '../pixels/pixels.service';
+import { JobStopped } from '../pixels/pixel-client';
+import { blobSink, makeZip } from '../storage/archive/zip';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { HouseStyleService } from '../storage/house-style.service';
+import { saveFile } from '../ui/download';
+import { today } from '../ui/when';
+
+/** What of the File System Access API is used: not every browser has it. */
+interface Folder {
+  getFileHandle(
+    name: string,
+    options: { create: true },
+  ): Promise<{
+    createWritable(): Promise<{ write(blob: Blob): Promise<void>; close(): Promise<void> }>;
+  }>;
+}
+type Picker = (options: { mode: 'readwrite'; id: string }) => Promise<Folder>;
+const picker = (): Picker | undefined => (window as unknown as { showDirectoryPicker?: Picker }).showDirectoryPicker;
+
+/** All files of a graphic with several frames, made one after the other and given as one: in a zip, or in a folder. */
+@Injectable()
+export class AllFiles {
+  private readonly pixels = inject(PixelsService);
+  private readonly house = inject(HouseStyleService);
+  private readonly repository = inject(GraphicsRepository);
+  /** How many are made, while they are being made. */
+  readonly done = signal<number | null>(null);
+  readonly said = signal('');
+  readonly problem = signal('');
+  /** Whether the browser can write into a folder. */
+  readonly folders = picker() !== undefined;
+  private stop = new AbortController();
+
+  names(graphic: Graphic, latestFirst: boolean): string[] {
+    const { namePattern } = this.house.style();
+    const parts = graphic.frames.map(({ slot, export: { format } }) => ({
+      slot: slot.name,
+      format,
+      longest: slot.names.longest,
+    }));
+    return numberedNames(namePattern, { graphic: graphic.name, date: today() }, parts, latestFirst);
+  }
+
+  async zip(graphic: Graphic, latestFirst: boolean): Promise<void> {
+    const sink = blobSink('application/zip');
+    const zip = makeZip(sink.writable);
+    const names = this.names(graphic, latestFirst);
+    // Packed already; a zip for their being one file.
+    const made = await this.make(graphic, names, (name, blob) => zip.blob(name, blob, true));
+    if (!made) return;
+    await zip.finish();
+    const name = `${names[0]!.replace(/^\d+-/, '').replace(/\.[a-z]+$/, '')}.zip`;
+    saveFile(sink.blob(), name);
+    this.said.set(`${names.length} files are in ${name}, ${names[0]} to ${names.at(-1)}.`);
+  }
+
+  async folder(graphic: Graphic, latestFirst: boolean): Promise<void> {
+    let folder: Folder;
+    try {
+      folder = await picker()!({ mode: 'readwrite', id: 'bright-slot-files' });
+    } catch {
+      // Nothing was chosen.
+      return;
+    }
+    const names = this.names(graphic, latestFirst);
+    const made = await this.make(graphic, names, async (name, blob) => {
+      const file = await (await folder.getFileHandle(name, { create: true })).createWritable();
+      await file.write(blob);
+      await file.close();
+    });
+    if (made) this.said.set(`${names.length} files are in the folder, ${names[0]} to ${names.at(-1)}.`);
+  }
+
+  cancel(): void {
+    this.stop.abort();
+  }
+
+  /** Makes each and gives it; whether all were. */
+  private async make(
+    graphic: Graphic,
+    names: readonly string[],
+    give: (name: string, blob: Blob) => Promise<void>,
+  ): Promise<boolean> {
+    if (this.done() !== null) return false;
+    this.stop = new AbortController();
+    this.said.set('');
+    this.problem.set('');
+    try {
+      for (const [i, frame] of graphic.frames.entries()) {
+        this.done.set(i);
+        const { format, quality } = frame.export;
+        const { copyright } = this.house.style();
+        const { blob } = await this.pixels.file(graphic, frame, { format, quality, copyright }, this.stop.signal);
+        this.stop.signal.throwIfAborted();
+        await give(names[i]!, blob);
+      }
+      for (const name of names)
+        await this.repository.addExport({ name, graphicId: graphic.id, at: Date.now(), to: 'file' }).catch(() => null);
+      return true;
+    } catch (error) {
+      if (!(error instanceof JobStopped) && !this.stop.signal.aborted)
+        this.problem.set(
+          `${error instanceof Error ? error.message : String(error)} What was not written yet was left out; try again.`,
+        );
+      return false;
+    } finally {
+      this.done.set(null);
+    }
+  }
+}
