@@ -1,0 +1,180 @@
+import { readFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import { unzipSync } from 'fflate';
+import sharp from 'sharp';
+import { accessible } from './harness/accessible';
+import { Key } from './harness/browser';
+import { withApp } from './harness/suite';
+import { download, drop, exportedPng, settleDemo, startBare, type DroppedFile } from './harness/workbench';
+
+// One picture over several places of a page: strips and mosaics.
+const here = withApp({ width: 1280, height: 800 });
+beforeAll(() => settleDemo(here.browser, here.app));
+
+const demoPhoto = (name: string): DroppedFile => ({
+  name,
+  bytes: readFileSync(`demo/pictures/${name}`),
+  type: 'image/jpeg',
+});
+const findings = () =>
+  here.browser.run<string[]>(
+    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
+  );
+/** All files of the graphic at work, from one zip, by name. */
+async function allFiles(count: number): Promise<Map<string, Buffer>> {
+  const { browser } = here;
+  await browser.press(`Save all ${count} in one zip`);
+  await browser.seeText(`${count} files are in`, 60_000);
+  const path = await download(browser, '.zip', seen);
+  seen.push(basename(path));
+  const zip = unzipSync(readFileSync(path));
+  return new Map(Object.entries(zip).map(([name, bytes]) => [name, Buffer.from(bytes)]));
+}
+const seen: string[] = [];
+/** Every frame leaves as PNG, so that nothing is lost. */
+async function asPng(count: number): Promise<void> {
+  const { browser } = here;
+  for (let i = 1; i <= count; i++) {
+    if (count > 1) await browser.run(`document.querySelectorAll('bs-choice button')[arguments[0]].click()`, i - 1);
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return document.querySelectorAll('bs-choice button')[arguments[0]].getAttribute('aria-pressed') === 'true'`,
+          i - 1,
+        ),
+      10_000,
+    );
+    await browser.run(`[...document.querySelectorAll('.format')].find((f) => f.textContent.includes('PNG')).click()`);
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return [...document.querySelectorAll('.format')].find((f) => f.textContent.includes('PNG')).getAttribute('aria-checked') === 'true'`,
+        ),
+      10_000,
+    );
+  }
+}
+
+it('five squares from one photo, in eight actions', async () => {
+  const { browser, app } = here;
+  let actions = 0;
+  const act = async (work: Promise<unknown>) => {
+    actions++;
+    await work;
+  };
+  await browser.visit(`${app.app}/graphics`);
+  await act(browser.press('New graphic'));
+  await browser.seeText('Several places at once');
+  await accessible(browser);
+  await act(browser.press('From the kiln, Strip of 5, the picture skips gaps of 20 px'));
+  await browser.seeText('Frame 1 of 5');
+  await act(drop(browser, demoPhoto('pano.jpg')));
+  await browser.find('.thing');
+  await browser.saved();
+  await browser.exact();
+  await act(browser.press('Export', 'a'));
+  await browser.seeText('All 5 files');
+  await accessible(browser);
+  const files = await (actions++, allFiles(5));
+  expect(actions).toBeLessThanOrEqual(8);
+  expect([...files.keys()].map((n) => n[0])).toEqual(['1', '2', '3', '4', '5']);
+  for (const file of files.values()) {
+    const { width, height, format } = await sharp(file).metadata();
+    expect([width, height, format]).toEqual([134, 134, 'jpeg']);
+  }
+});
+
+it('put together again by sharp, the tiles are what one file of the same canvas is: to the level', async () => {
+  const { browser, app } = here;
+  await asPng(5);
+  const address = await browser.driver.getCurrentUrl();
+  const files = [...(await allFiles(5)).values()];
+  const together = await sharp({ create: { width: 670, height: 134, channels: 4, background: '#0000' } })
+    .composite(files.map((input, i) => ({ input, left: i * 134, top: 0 })))
+    .raw()
+    .toBuffer();
+  await browser.visit(`${app.app}/graphics`);
+  await browser.go(`${app.app}/graphics/new?size=670x134`);
+  await startBare(browser);
+  await drop(browser, demoPhoto('pano.jpg'));
+  await browser.find('.thing');
+  await browser.saved();
+  await browser.exact();
+  const whole = await exportedPng(browser);
+  expect([whole.width, whole.height]).toEqual([670, 134]);
+  let [worst, differ] = [0, 0];
+  for (let i = 0; i < together.length; i++) {
+    const off = Math.abs(together[i]! - whole.data[i]!);
+    worst = Math.max(worst, off);
+    if (off) differ++;
+  }
+  console.info(`a strip of five beside one file: ${differ} of ${together.length} values differ, by ${worst} at most`);
+  // A reduction that begins elsewhere may round its last bit the other way.
+  expect(worst).toBeLessThanOrEqual(1);
+  await browser.go(address);
+  await browser.seeText('All 5 files');
+});
+
+it('where the page shows the latest first, files are numbered from the end', async () => {
+  const { browser } = here;
+  await (await browser.find('.all-files input[type=checkbox]')).click();
+  await browser.seeText('5-');
+  const files = await allFiles(5);
+  const names = [...files.keys()];
+  expect(names.map((n) => n[0])).toEqual(['5', '4', '3', '2', '1']);
+});
+
+it('words on a seam are told, and moved into one place', async () => {
+  const { browser } = here;
+  await browser.visit((await browser.driver.getCurrentUrl()).replace(/\/export.*$/, ''));
+  await browser.find('bs-stage');
+  await browser.press('Add');
+  await browser.menu('Words');
+  await browser.find('bs-words-editor textarea:focus');
+  await browser.keys('Kiln');
+  await browser.keys(Key.ESCAPE);
+  await browser.saved();
+  await browser.tab('Place');
+  // Its left at 120: over the seam at 134.
+  await browser.number('From the left', 120);
+  await browser.saved();
+  await browser.driver
+    .wait(async () => (await findings()).some((f) => /over a seam$/.test(f)), 15_000)
+    .catch(async () => {
+      console.log(
+        await findings(),
+        await browser.run(`return [...document.querySelectorAll('.thing')].map((t) => t.getAttribute('aria-label'))`),
+      );
+      throw new Error('x');
+    });
+  await browser.driver.wait(
+    () =>
+      browser.run<boolean>(
+        `const b = [...document.querySelectorAll('bs-fit-report li .button')].find((b) => b.textContent.trim() === 'Move it inside'); b?.click(); return !!b`,
+      ),
+    10_000,
+  );
+  await browser.driver.wait(async () => !(await findings()).some((f) => /over a seam$/.test(f)), 15_000);
+});
+
+it('a mosaic of four from one picture: at twice the pixels half of one becomes a whole', async () => {
+  const { browser, app } = here;
+  await browser.visit(`${app.app}/graphics`);
+  await browser.press('New graphic');
+  await browser.press('The window, Mosaic of 4, gaps of 15 px');
+  await browser.seeText('Frame 1 of 4');
+  await drop(browser, demoPhoto('shelf.jpg'));
+  await browser.find('.thing');
+  await browser.saved();
+  await browser.exact();
+  await browser.press('Export', 'a');
+  await browser.seeText('All 4 files');
+  const files = await allFiles(4);
+  const sizes = await Promise.all([...files.values()].map((f) => sharp(f).metadata()));
+  expect(sizes.map((s) => [s.width, s.height])).toEqual([
+    [1035, 1200],
+    [503, 1200],
+    [503, 585],
+    [503, 585],
+  ]);
+});
