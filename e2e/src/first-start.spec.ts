@@ -1,6 +1,6 @@
 import { startApp, type RunningApp } from './harness/app';
 import { Browser } from './harness/browser';
-import { everySlot } from './harness/demo';
+import { demo, everySlot } from './harness/demo';
 import { lookRound, newGraphic, startBare } from './harness/workbench';
 import { slotsToStart } from '@bright-slot/core';
 
@@ -109,16 +109,19 @@ describe('the demo', () => {
 
   it('leaves by one press, all but what one worked on, and comes back by another', async () => {
     await newGraphic(browser, app, 'Article picture 640 × 480, 640 × 480');
-    await seeCards(11);
+    await seeCards(demo.graphics.length + 1);
     await browser.press('Take the pottery away');
     await browser.seeText('The demo is gone.');
     await browser.driver.wait(async () => (await browser.all('bs-graphic-card')).length === 1, 5000);
     await browser.press('Undo');
-    await browser.driver.wait(async () => (await browser.all('bs-graphic-card')).length === 11, 10_000);
+    await browser.driver.wait(
+      async () => (await browser.all('bs-graphic-card')).length === demo.graphics.length + 1,
+      10_000,
+    );
     expect(await slotsIn(browser, app)).toBe(everySlot.length);
     await browser.go(`${app.app}/sites`);
     await browser.seeText('Ottermill Pottery');
-    await seeCards(11);
+    await seeCards(demo.graphics.length + 1);
     await browser.press('Take the pottery away');
     await browser.seeText('The demo is gone.');
     expect(await slotsIn(browser, app)).toBe(slotsToStart.length);

@@ -1,3 +1,4 @@
+import { demo } from './harness/demo';
 import { storedHead, writeHead } from './harness/stored';
 import sharp from 'sharp';
 import { startApp, type RunningApp } from './harness/app';
@@ -184,7 +185,7 @@ it('a first start in two tabs brings the demo once', async () => {
     await other.driver.switchTo().window(first);
     await other.find('bs-graphic-card', 60_000);
     const count = await other.run<number>(`return document.querySelectorAll('bs-graphic-card').length`);
-    expect(count).toBe(10);
+    expect(count).toBe(demo.graphics.length);
     expect(await other.all('.problem-text[role=alert]')).toHaveLength(0);
   } finally {
     await other.close();

@@ -8,7 +8,7 @@ import { rowAt } from './card-rows';
 import { Observable, Subject, distinctUntilChanged } from 'rxjs';
 
 /** So much above and below the window is there already, px. */
-const AROUND = 1500;
+const AROUND = 2500;
 
 /** Shows of rows of known heights those that are near the window: as many graphics as there are, a few dozen in the page. */
 export class RowScrolling implements VirtualScrollStrategy {

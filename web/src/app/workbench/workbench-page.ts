@@ -132,7 +132,12 @@ export class WorkbenchPage {
     return name.includes(this.size()) ? name : `${name} ${this.size()}`;
   });
   /** Tall and square slots leave room at the side rather than below. */
-  protected readonly beside = computed(() => this.slot() !== null && ratioOf(this.slot()!) < 1.6);
+  protected readonly beside = computed(() => {
+    const graphic = this.workbench.graphic();
+    // Several places on one canvas are worked on together: its shape counts, not that of one of them.
+    const size = (graphic?.frames.length ?? 0) > 1 ? graphic!.canvas : this.slot();
+    return size !== null && ratioOf(size) < 1.6;
+  });
   protected readonly canUndo = this.store.selectSignal(workbenchFeature.selectCanUndo);
   protected readonly canRedo = this.store.selectSignal(workbenchFeature.selectCanRedo);
   protected readonly showSteps = signal(false);

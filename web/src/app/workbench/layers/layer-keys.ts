@@ -6,11 +6,11 @@ import { AddLayers } from './add-layers';
 import { BringIn } from './bring-in';
 import { LayerActions } from './layer-actions';
 
-/** Whether a key goes to a control that takes it itself. */
+/** Whether a key goes to a control that takes it itself, or to what lies over the page; a tooltip takes none. */
 function typing(target: EventTarget | null): boolean {
   const e = target as HTMLElement | null;
   return !!e?.closest?.(
-    'input:not([type=range]):not([type=color]), textarea, select, [contenteditable=true], .mat-mdc-select, .cdk-overlay-container',
+    'input:not([type=range]):not([type=color]), textarea, select, [contenteditable=true], .mat-mdc-select, .cdk-overlay-pane:not(.mat-mdc-tooltip-panel)',
   );
 }
 
