@@ -294,7 +294,7 @@ const table: Layout = {
       things,
       block
         ? s.note(
-            [...clearOf(s, block), boxed(part.x, top, part.width, foot - top)],
+            [...clearOf(s, block), boxed(part.x, top, part.width, foot - top), boxed(0, seam, width, height - seam)],
             topRight,
             s.look.leading,
             block.size * 0.34,

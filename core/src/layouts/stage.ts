@@ -227,6 +227,9 @@ export class Stage {
     const sheet = { width: size.width + 2 * pad, height: size.height + 2 * pad };
     const inside = intersection(within, this.room);
     const box = inside && inCorner(sheet, inside, [...this.zones, ...this.put, ...taken], near);
+    // Between words and picture of a strip it would be read as one of the words.
+    const ended = box && inside && (box.x <= inside.x + 1 || box.x + box.width >= inside.x + inside.width - 1);
+    if (this.shape === 'strip' && !ended) return [];
     // Less than two letters high it is a smudge.
     if (!box || size.height < 2 * leastType(this.slot)) return [];
     this.put.push(grown(box, this.margin * 0.3));
