@@ -3,6 +3,7 @@ import {
   Component,
   ElementRef,
   Injector,
+  type Signal,
   afterNextRender,
   computed,
   effect,
@@ -32,7 +33,7 @@ import { Icon } from '../ui/icon';
 import { valueOf } from '../ui/event-value';
 import { OwnTries } from './own-tries';
 import { PictureChoice } from './picture-choice';
-import { StartSession, type WordsPlace } from './start-session';
+import { StartSession, type PicturePlace, type WordsPlace } from './start-session';
 
 const needNames: Readonly<Record<Need, string>> = {
   photo: 'a photo',
@@ -95,6 +96,15 @@ export class StartPage {
     const logos = this.house.style().logos;
     return this.start.items().filter((i: ShelfItem) => (i.hash && logos.includes(i.hash)) || i.vector || i.sheet);
   });
+  protected readonly choices: readonly {
+    readonly place: PicturePlace;
+    readonly name: string;
+    readonly items: Signal<readonly ShelfItem[]>;
+  }[] = [
+    { place: 'photo', name: 'Photo', items: this.photos },
+    { place: 'cutout', name: 'Cut-out', items: this.cutouts },
+    { place: 'logo', name: 'Logo', items: this.logos },
+  ];
   protected readonly colours = computed(() => this.house.style().colours);
   protected readonly leading = computed(() => this.start.look().leading);
   protected readonly tile = computed(() => {
