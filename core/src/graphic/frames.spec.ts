@@ -106,7 +106,7 @@ describe('a frame is a window for the rules', () => {
     const over = { ...pair(words('Autumn glazes', { place: { x: 220, y: 80 } }, { size: 40 })), backdrop: ground };
     const [a] = found(over, 'a', 'outside');
     const [b] = found(over, 'b', 'outside');
-    expect(a!.title).toContain('over the canvas’s edge');
+    expect(a!.title).toContain('over a seam');
     // Told where it is on the canvas, not in the frame.
     expect(b!.at!.x).toBeLessThan(240);
     const moved = applyEdit(over, b!.fixes[0]!.edit);

@@ -388,6 +388,5 @@ export const rounded = (r: number) => ({
 /** A whole canvas of one colour. */
 export const sheet = (colour: string): Backdrop => ({ kind: 'colour', colour });
 
-/** The title of a block. */
-export const titleOf = (block: Block): WordsLayer | undefined => block.layers.find((l) => l.id === places.title);
+/** What a block's first words are in. */
 export const inkOf = (block: Block): string => firstRun(block.layers[0]!).colour;

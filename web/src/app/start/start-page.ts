@@ -28,6 +28,7 @@ import { LayoutTries } from '../layouts/layout-tries';
 import type { ShelfItem } from '../media/shelf/shelf.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { SlotBook } from '../storage/slot-book.service';
+import { storageProblem } from '../storage/storage-problem';
 import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
 import { valueOf } from '../ui/event-value';
@@ -151,7 +152,12 @@ export class StartPage {
     afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>('.bare-canvas')?.focus(), {
       injector: this.injector,
     });
-    await this.start.open(slot);
+    try {
+      await this.start.open(slot);
+    } catch (error) {
+      // A bare canvas can be started nevertheless.
+      this.start.problem.set(storageProblem(error).message);
+    }
   }
 
   private shown = 0;
