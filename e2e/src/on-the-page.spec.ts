@@ -2,14 +2,11 @@ import { deviceWidths, devices, pageKinds, renderPage, shownAt, slotFrom, type D
 import { everySlot } from './harness/demo';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
-import { startBare } from './harness/workbench';
+import { findings as findingsIn, startBare } from './harness/workbench';
 
 const here = withApp();
 
-const findings = () =>
-  here.browser.run<string[]>(
-    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
-  );
+const findings = () => findingsIn(here.browser);
 const open = async (id: string) => {
   await here.browser.go(`${here.app.app}/graphics/${id}`);
   await here.browser.find('[data-settled="true"]', 30_000);

@@ -4,13 +4,11 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
+import { findings as findingsIn } from './harness/workbench';
 
 const here = withApp();
 
-const findings = () =>
-  here.browser.run<string[]>(
-    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
-  );
+const findings = () => findingsIn(here.browser);
 const open = async (id: string) => {
   await here.browser.visit(`${here.app.app}/graphics/${id}`);
   await here.browser.find('[data-settled="true"]', 30_000);

@@ -5,7 +5,15 @@ import sharp from 'sharp';
 import { accessible } from './harness/accessible';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
-import { download, drop, exportedPng, settleDemo, startBare, type DroppedFile } from './harness/workbench';
+import {
+  download,
+  drop,
+  type DroppedFile,
+  exportedPng,
+  findings as findingsIn,
+  settleDemo,
+  startBare,
+} from './harness/workbench';
 
 // One picture over several places of a page: strips and mosaics.
 const here = withApp({ width: 1280, height: 800 });
@@ -16,10 +24,7 @@ const demoPhoto = (name: string): DroppedFile => ({
   bytes: readFileSync(`demo/pictures/${name}`),
   type: 'image/jpeg',
 });
-const findings = () =>
-  here.browser.run<string[]>(
-    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
-  );
+const findings = () => findingsIn(here.browser);
 /** All files of the graphic at work, from one zip, by name. */
 async function allFiles(count: number): Promise<Map<string, Buffer>> {
   const { browser } = here;

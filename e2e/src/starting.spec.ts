@@ -4,7 +4,7 @@ import { accessible } from './harness/accessible';
 import { root } from './harness/app';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
-import { settleDemo, things } from './harness/workbench';
+import { findings, settleDemo, things } from './harness/workbench';
 
 const here = withApp({ width: 1280, height: 800 });
 beforeAll(() => settleDemo(here.browser, here.app));
@@ -40,10 +40,7 @@ const canvasWords = async () => (await things(here.browser)).filter((t) => t.sta
 /** What the fit report says is to be mended, but for what every fresh graphic is told. */
 const toMend = async () => {
   await here.browser.find('[data-settled="true"]', 30_000);
-  const all = await here.browser.run<string[]>(
-    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
-  );
-  return all;
+  return findings(here.browser);
 };
 
 it('a new header from a layout with own photo and words, in six actions', async () => {

@@ -179,8 +179,9 @@ export function laidWords(ask: BlockAsked, shaper: Shaper): LaidWords | null {
 /** A wrapped block no wider than its lines need: they are about as long as each other, and no word is left over. */
 function balanced(layer: WordsLayer, shaper: Shaper): WordsLayer {
   if (layer.sizing.kind !== 'wrap') return layer;
-  const { lines } = layoutOf(layer, shaper);
-  const height = wordsBounds(layer, layoutOf(layer, shaper)).height;
+  const now = layoutOf(layer, shaper);
+  const { height } = wordsBounds(layer, now);
+  const least = widestWord(layer, shaper) * typeSize(layer, shaper);
   let [low, high] = [layer.sizing.width / 2, layer.sizing.width];
   let best = layer;
   for (let i = 0; i < 7; i++) {
@@ -189,10 +190,7 @@ function balanced(layer: WordsLayer, shaper: Shaper): WordsLayer {
     const layout = layoutOf(tried, shaper);
     const bounds = wordsBounds(tried, layout);
     // As many lines as before, none of them of half a word.
-    const same =
-      layout.lines === lines &&
-      bounds.height <= height + 0.01 &&
-      widestWord(layer, shaper) * typeSize(layer, shaper) <= width;
+    const same = layout.lines === now.lines && bounds.height <= height + 0.01 && least <= width;
     if (same) [best, high] = [tried, width];
     else low = width;
   }

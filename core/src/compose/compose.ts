@@ -70,7 +70,7 @@ function restOf(way: Way, words: Box | null, { width, height }: Size): Box {
 const REACH = 2;
 
 /** A veil's form that is behind the words of a way, canvas px. */
-export function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm | undefined): VeilForm {
+function veilForm(way: Way, words: Box, { width, height }: Size, own: VeilForm | undefined): VeilForm {
   switch (way) {
     case 'left':
       return { kind: 'side', side: 'left', reach: Math.min(1.5 * width, (words.x + words.width) * REACH) };

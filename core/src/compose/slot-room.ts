@@ -12,6 +12,7 @@ const TITLE = { height: 0.3, width: 0.085, tallWidth: 0.13 };
 const TITLE_LEAST = 1.3;
 /** On a slot that is shown less wide or high than this (CSS px) words are left out. Common practice, no source. */
 const WORDLESS = { width: 150, height: 34 };
+
 /** The largest part of a slot that is safe and that every device shows, slot px. */
 export function safeOf(slot: Slot): Box {
   const rect = { x: 0, y: 0, width: slot.width, height: slot.height };

@@ -17,6 +17,12 @@ export const PlacedPicture = z.object({
 });
 export type PlacedPicture = z.infer<typeof PlacedPicture>;
 
+/** The places of a layout that words and pictures are put in. */
+export const wordPlaces = ['title', 'line', 'note'] as const;
+export type WordsPlace = (typeof wordPlaces)[number];
+export const picturePlaces = ['photo', 'cutout', 'logo'] as const;
+export type PicturePlace = (typeof picturePlaces)[number];
+
 /** Most letters of each of a layout's words. */
 export const contentLetters = { title: 120, line: 200, note: 40 } as const;
 

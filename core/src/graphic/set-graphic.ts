@@ -1,5 +1,5 @@
 import { bad, good, type Result } from '../problem';
-import { right, bottom, type Box } from '../geometry/box';
+import { right, bottom, enclosing, type Box, type Size } from '../geometry/box';
 import { placesOf, type SlotSet } from '../slot/set';
 import { figure, type Slot } from '../slot/slot';
 import { stripOf } from '../slot/strip';
@@ -53,6 +53,12 @@ export function setFrames(set: SlotSet, slotOf: (id: string) => Slot | undefined
   );
 }
 
+/** The canvas that holds all places of a set. */
+export function setCanvas(frames: readonly SetFrame[]): Size {
+  const { width, height } = enclosing(frames.map((f) => f.rect))!;
+  return { width, height };
+}
+
 /** One empty canvas for all places of a strip or a mosaic, a frame for each. Fails as `setFrames` does. */
 export function setGraphic(
   own: { id: string; name: string; created: string },
@@ -62,11 +68,7 @@ export function setGraphic(
   const found = setFrames(set, slotOf);
   if (!found.ok) return found;
   const frames = found.value.map(({ rect, slot }, i) => frameFor(`place-${i + 1}`, rect, slot));
-  const canvas = {
-    width: Math.max(...frames.map((f) => right(f.rect))),
-    height: Math.max(...frames.map((f) => bottom(f.rect))),
-  };
-  return good({ ...newGraphic({ ...own, slot: found.value[0]!.slot }), canvas, frames });
+  return good({ ...newGraphic({ ...own, slot: found.value[0]!.slot }), canvas: setCanvas(found.value), frames });
 }
 
 /** What sides of a frame another lies beyond: at these its picture goes on, and what crosses them is cut in two. */

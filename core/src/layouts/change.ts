@@ -1,3 +1,4 @@
+import same from 'fast-deep-equal';
 import {
   changedByHand,
   derivedOf,
@@ -20,7 +21,14 @@ import { withText } from '../graphic/runs';
 import { cutText } from '../text';
 import type { Slot } from '../slot/slot';
 import { firstRun, textOf, withRuns, type Run } from '../words/words';
-import { contentLetters, type LayoutContents, type LayoutLook, type PlacedPicture } from '../graphic/contents';
+import {
+  contentLetters,
+  picturePlaces,
+  wordPlaces,
+  type LayoutContents,
+  type LayoutLook,
+  type PlacedPicture,
+} from '../graphic/contents';
 import { layoutName } from './laid-out';
 import { places } from './stage';
 
@@ -58,9 +66,6 @@ export function layoutGraphic(
   return { ...newGraphic(own), ...derivedOf(derived), follows: following(layout, own.slot, derived, contents, look) };
 }
 
-const wordPlaces = ['title', 'line', 'note'] as const;
-const picturePlaces = ['photo', 'cutout', 'logo'] as const;
-
 /**
  * What a graphic that follows a layout holds now: what it was made with, but for what its places say and show since.
  * `subjects`: where the pictures' subjects are, by their hashes.
@@ -97,17 +102,21 @@ export function contentsOf(
 function oneLook(layer: WordsLayer): Omit<Run, 'text'> | null {
   const look = ({ text: _, ...rest }: Run) => rest;
   const first = look(firstRun(layer));
-  const same = layer.paragraphs.every((p) => p.runs.every((r) => JSON.stringify(look(r)) === JSON.stringify(first)));
-  return same ? first : null;
+  const alike = layer.paragraphs.every((p) => p.runs.every((r) => same(look(r), first)));
+  return alike ? first : null;
+}
+
+/** Which settings of their one look words have otherwise than they had; null where not all of either look alike. */
+function lookChange(was: WordsLayer, is: WordsLayer): Partial<Omit<Run, 'text'>> | null {
+  const [before, now] = [oneLook(was), oneLook(is)];
+  if (!before || !now) return null;
+  return Object.fromEntries(Object.entries(now).filter(([k, v]) => !same(v, before[k as keyof typeof before])));
 }
 
 /** What was made of words beside saying something else: its words are as `was` again, but for what was changed of their look. */
 function saidAgain(was: WordsLayer, is: WordsLayer): WordsLayer {
-  const [before, now] = [oneLook(was), oneLook(is)];
-  if (!before || !now || textOf(was) === textOf(is)) return is;
-  const change = Object.fromEntries(
-    Object.entries(now).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(before[k as keyof typeof before])),
-  );
+  const change = lookChange(was, is);
+  if (!change || textOf(was) === textOf(is)) return is;
   return { ...is, paragraphs: withRuns(was, change).paragraphs };
 }
 
@@ -169,13 +178,9 @@ export function inLayout(
   const layers = merged.layers.map((layer): Layer => {
     const [a, b, c] = [was.get(layer.id), own.get(layer.id), next.get(layer.id)];
     if (layer.role !== 'words' || a?.role !== 'words' || b?.role !== 'words' || c?.role !== 'words') return layer;
-    const [before, now] = [oneLook(a), oneLook(b)];
-    if (!before || !now) return layer;
     // Its look setting by setting, not all of its lines or none.
-    const change = Object.fromEntries(
-      Object.entries(now).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(before[k as keyof typeof before])),
-    );
-    return { ...layer, paragraphs: withRuns(c, change).paragraphs };
+    const change = lookChange(a, b);
+    return change ? { ...layer, paragraphs: withRuns(c, change).paragraphs } : layer;
   });
   return { derived: { ...merged, layers }, follows: following(layout, frameOf(graphic).slot, fresh, contents, look) };
 }

@@ -21,7 +21,7 @@ export function wanting({ needs }: Layout, contents: LayoutContents): Need[] {
 }
 
 /**
- * LayoutContents in a layout, composed for a slot (canvas px of it): what is derived. Null where the layout has no room there,
+ * Contents in a layout, composed for a slot (canvas px of it): what is derived. Null where the layout has no room there,
  * or needs what is not given. A veil's strength is 0: it is found where its pixels are seen.
  */
 export function laidOut(

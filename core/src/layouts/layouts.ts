@@ -38,7 +38,9 @@ const clearOf = (s: Stage, block: Block | null): Box[] => (block ? [grown(block.
 /** Ink on the leading colour. */
 const onLeading = (s: Stage) => inkOn([s.look.paper, s.look.ink], s.look.leading);
 const boxed = (x: number, y: number, width: number, height: number): Box => ({ x, y, width, height });
-const square = (x: number, y: number, size: number) => boxed(x - size / 2, y - size / 2, size, size);
+const centred = (x: number, y: number, width: number, height: number): Box =>
+  boxed(x - width / 2, y - height / 2, width, height);
+const square = (x: number, y: number, size: number) => centred(x, y, size, size);
 const topRight = { x: 1, y: 0 };
 const topLeft = { x: 0, y: 0 };
 const footRight = { x: 1, y: 1 };
@@ -483,11 +485,10 @@ const nameplate: Layout = {
         : [s.shapeOf('edge', 'Edge', boxed(0, height - edge, width, edge), s.look.leading, strip)];
     const w = Math.min(part.width, part.height * 4.2);
     const h = Math.min(part.height, part.width);
-    const logo = s.largeLogo(square2(middleOf(part).x, middleOf(part).y, w, h));
+    const logo = s.largeLogo(centred(middleOf(part).x, middleOf(part).y, w, h));
     return logo.length ? ofPaper(s, foot, logo, layersOf(block)) : null;
   },
 };
-const square2 = (x: number, y: number, w: number, h: number) => boxed(x - w / 2, y - h / 2, w, h);
 
 const large: Layout = {
   id: 'large',

@@ -53,6 +53,14 @@ describe('a subject on a seam', () => {
     expect(found(setOf('five', wide), 'seam', { ...subject, x: 10 / 670 }).flat()).toEqual([]);
     expect(found(setOf('five', wide), 'seam', { x: 0.1, y: 0.2, width: 0.5, height: 0.6 }).flat()).toEqual([]);
   });
+  it('is none where the canvas’s own edge cuts it, or the crop took it away', () => {
+    const left = withLayer(setOf('five', wide), { ...wide, place: { mode: 'free', x: -100, y: -10, width: 900 } });
+    // 100 px of it, 40 of them off the canvas.
+    expect(found(left, 'seam', { x: 60 / 900, y: 0.2, width: 100 / 900, height: 0.5 }).flat()).toEqual([]);
+    const cropped = { ...wide, crop: { x: 0, y: 0, width: 1300, height: 1340 } };
+    const g = withLayer(setOf('five', wide), { ...cropped, place: { mode: 'free', x: 0, y: 0, width: 130 } });
+    expect(found(g, 'seam', subject).flat()).toEqual([]);
+  });
   it('its fix takes it off all seams, uncovers nothing and stretches nothing: 400 random photos (seed 17)', () => {
     const r = random(17);
     let [told, mended] = [0, 0];

@@ -1,5 +1,5 @@
 import { bottom, intersection, right, type Box, type Size } from '../geometry/box';
-import { pictureGeometry } from '../graphic/picture-geometry';
+import { pictureBounds, pictureGeometry } from '../graphic/picture-geometry';
 import { movedLayer } from '../graphic/arrange';
 import { withImageAt } from '../graphic/cropping';
 import type { PictureLayer } from '../graphic/graphic';
@@ -10,11 +10,21 @@ import { subjectBox } from './subject-hidden';
 import { thresholds } from './thresholds';
 import { visiblePictures } from './uncovered';
 
-/** The share of a box that lies on either side of where it is cut: the smaller part. */
-function cutShare(box: Box, rect: Box): number {
-  const shared = intersection(box, rect);
+/** The share of a box that lies in a frame or beyond its seams: the smaller part. What is cut elsewhere is cut by no seam. */
+function cutShare(box: Box, rect: Box, frames: readonly { readonly rect: Box }[]): number {
+  const seams = seamSides(rect, frames);
+  const left = seams.has('left') ? rect.x : Math.min(rect.x, box.x);
+  const top = seams.has('top') ? rect.y : Math.min(rect.y, box.y);
+  const width = (seams.has('right') ? right(rect) : Math.max(right(rect), right(box))) - left;
+  const height = (seams.has('bottom') ? bottom(rect) : Math.max(bottom(rect), bottom(box))) - top;
+  const shared = intersection(box, { x: left, y: top, width, height });
   const inside = shared ? (shared.width * shared.height) / (box.width * box.height) : 0;
   return Math.min(inside, 1 - inside);
+}
+
+/** What is seen of a photo's subject, canvas px; null where that was cropped away. */
+function seenSubject(layer: PictureLayer, subject: Box, canvas: Size): Box | null {
+  return intersection(subjectBox(layer, subject, canvas), pictureBounds(layer, canvas));
 }
 
 /** How much of the canvas a picture takes, px². */
@@ -26,7 +36,8 @@ function covers(layer: PictureLayer, canvas: Size): number {
 /** A photo moved by the least after which its subject is cut by no seam; null where it is locked, or no move is enough. */
 function offSeams(layer: PictureLayer, subject: Box, canvas: Size, frames: readonly { readonly rect: Box }[]) {
   if (layer.locked) return null;
-  const at = subjectBox(layer, subject, canvas);
+  const at = seenSubject(layer, subject, canvas);
+  if (!at) return null;
   const { image } = pictureGeometry(layer, canvas);
   const ways = frames
     .flatMap(({ rect }) => {
@@ -43,9 +54,10 @@ function offSeams(layer: PictureLayer, subject: Box, canvas: Size, frames: reado
       ? movedLayer(layer, by, canvas)
       : withImageAt(layer, { ...image, x: image.x + by.x, y: image.y + by.y }, canvas);
     if (covers(moved, canvas) < covers(layer, canvas) - 1e-6) continue;
-    const there = subjectBox(moved, subject, canvas);
+    const there = seenSubject(moved, subject, canvas);
+    if (!there) continue;
     // As far as covering the canvas let it be moved.
-    if (frames.every(({ rect }) => cutShare(there, rect) < 0.01 || !intersection(there, rect)))
+    if (frames.every(({ rect }) => cutShare(there, rect, frames) < 0.01 || !intersection(there, rect)))
       return { layer: moved, by };
   }
   return null;
@@ -66,7 +78,8 @@ export const seam = defineRule({
     return visiblePictures(layers).flatMap((layer): Finding[] => {
       const subject = layer.role === 'photo' ? assets.get(factsKey(layer))?.subject : undefined;
       if (!subject) return [];
-      const at = subjectBox(layer, subject, canvas);
+      const at = seenSubject(layer, subject, canvas);
+      if (!at) return [];
       const inFrame = intersection(at, rect);
       // A subject larger than a tile is to run over several; and it is told once, where most of it is.
       if (!inFrame || at.width > rect.width || at.height > rect.height) return [];
@@ -75,7 +88,7 @@ export const seam = defineRule({
         return s ? s.width * s.height : 0;
       };
       const most = frames.reduce((a, b) => (share(b.rect) > share(a.rect) ? b : a));
-      const cut = cutShare(at, rect);
+      const cut = cutShare(at, rect, frames);
       if (most.rect !== rect || cut < thresholds.seam.value) return [];
       const number = frames.findIndex((f) => f.rect === rect) + 1;
       return [

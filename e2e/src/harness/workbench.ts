@@ -138,3 +138,10 @@ export async function placed(browser: Browser): Promise<Placed[]> {
     return [{ name: found[1]!, width, height, x, y }];
   });
 }
+
+/** What the fit report finds, as it stands there. */
+export function findings(browser: Browser): Promise<string[]> {
+  return browser.run<string[]>(
+    `return [...document.querySelectorAll('bs-fit-report ol .title')].map((e) => e.textContent.trim())`,
+  );
+}

@@ -210,7 +210,8 @@ export class GraphicsPage {
     this.over.set(null);
     if (!id) return;
     event.preventDefault();
-    await this.hold({ id }, { collection, is: true });
+    const problem = await this.collections.hold(collection, id, true);
+    if (problem) return this.tell(problem);
     const name = this.collections.all().find((c) => c.id === collection)?.name;
     this.snack.open(`“${this.byId().get(id)?.name}” is in “${name}”.`, 'Close');
   }

@@ -5,6 +5,7 @@ import {
   filterSlots,
   noFilter,
   readNumber,
+  setCanvas,
   setFrames,
   setText,
   sizeText,
@@ -140,8 +141,7 @@ export class NewGraphicDialog {
     return this.book.sets().flatMap((set) => {
       const frames = set.name.toLowerCase().includes(words) ? setFrames(set, (id) => has.get(id)) : null;
       if (!frames?.ok) return [];
-      const width = Math.max(...frames.value.map(({ rect }) => rect.x + rect.width));
-      const height = Math.max(...frames.value.map(({ rect }) => rect.y + rect.height));
+      const { width, height } = setCanvas(frames.value);
       return [
         {
           set,

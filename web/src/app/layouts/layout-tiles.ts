@@ -16,7 +16,19 @@ export function tileSize({ width, height }: Pick<Slot, 'width' | 'height'>): { w
   host: { '(keydown)': 'arrows($event)' },
   template: `
     <ul>
-      <ng-content />
+      @if (bare()) {
+        <li [style.width.px]="wide()">
+          <button type="button" class="bare-canvas" (click)="bareChosen.emit()">
+            <span
+              class="sheet"
+              [class.round]="slot().shape.kind === 'ellipse'"
+              [style.width.px]="size().width"
+              [style.height.px]="size().height"
+            ></span>
+            <span class="name">Bare canvas</span>
+          </button>
+        </li>
+      }
       @for (t of tries(); track t.key) {
         <li [style.width.px]="wide()">
           <button
@@ -79,6 +91,15 @@ export function tileSize({ width, height }: Pick<Slot, 'width' | 'height'>): { w
     .round {
       border-radius: 50%;
     }
+    .sheet {
+      display: block;
+      background: var(--surface);
+      border: 1px dashed var(--border);
+    }
+    .bare-canvas:hover .sheet {
+      border: 1px solid var(--ink);
+      box-shadow: 0 0 0 2px var(--light);
+    }
     .name {
       display: block;
       margin-top: 5px;
@@ -103,6 +124,9 @@ export class LayoutTiles {
   /** Whether some are still being looked at. */
   readonly busy = input(false);
   readonly chosen = output<LayoutTry>();
+  /** Whether an empty canvas can be chosen too, and that it was. */
+  readonly bare = input(false);
+  readonly bareChosen = output();
   protected readonly size = computed(() => tileSize(this.slot()));
   /** As wide as its name needs at the least. */
   protected readonly wide = computed(() => Math.max(this.size().width, 112));

@@ -20,7 +20,9 @@ import {
   typedSlot,
   wanting,
   type Need,
+  type PicturePlace,
   type Slot,
+  type WordsPlace,
 } from '@bright-slot/core';
 import { MakeGraphic } from '../document/make-graphic';
 import { LayoutTiles, tileSize } from '../layouts/layout-tiles';
@@ -34,7 +36,7 @@ import { Icon } from '../ui/icon';
 import { valueOf } from '../ui/event-value';
 import { OwnTries } from './own-tries';
 import { PictureChoice } from './picture-choice';
-import { StartSession, type PicturePlace, type WordsPlace } from './start-session';
+import { StartSession } from './start-session';
 
 const needNames: Readonly<Record<Need, string>> = {
   photo: 'a photo',

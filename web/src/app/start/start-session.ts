@@ -19,10 +19,12 @@ import {
   withContents,
   type Graphic,
   type LayoutContents,
+  type PicturePlace,
   type PlacedPicture,
   type Problem,
   type Slot,
   type Source,
+  type WordsPlace,
 } from '@bright-slot/core';
 import { Composing } from '../document/composing.service';
 import { MakeGraphic } from '../document/make-graphic';
@@ -30,16 +32,16 @@ import { placedPicture } from '../document/new-layers';
 import { PicturesService } from '../media/pictures.service';
 import { ShelfService, type ShelfItem } from '../media/shelf/shelf.service';
 import { PixelsService } from '../pixels/pixels.service';
+import type { AssetRecord } from '../storage/database';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
 import type { LayoutTry, ToTry } from '../layouts/layout-tries';
 
-export type PicturePlace = 'photo' | 'cutout' | 'logo';
-export type WordsPlace = 'title' | 'line' | 'note';
-
 /** So many of the person's own graphics are offered. */
 const OWN = 6;
+/** What a graphic is known by until it is made. */
+const UNMADE = { id: 'new', name: 'New', created: new Date(0).toISOString() };
 
 /** What a new graphic starts with: its slot, and what is put into layouts. */
 @Injectable()
@@ -108,16 +110,16 @@ export class StartSession {
   /** Pictures from this computer; the first that is no cut-out is the photo, the first that is one the cut-out. */
   async bringIn(files: readonly File[], as?: PicturePlace): Promise<void> {
     const problems: Problem[] = [];
+    const assets: AssetRecord[] = [];
     for (const file of files) {
       const brought = await this.pictures.bringIn(file);
-      if (!brought.ok) {
-        problems.push(brought.problem);
-        continue;
-      }
-      const asset = brought.value;
+      if (brought.ok) assets.push(brought.value);
+      else problems.push(brought.problem);
+    }
+    const { items } = await this.shelf.list();
+    this.items.set(items);
+    for (const asset of assets) {
       const place = as ?? (asset.opaque && !asset.flatBorder ? 'photo' : asset.type === 'svg' ? 'logo' : 'cutout');
-      const { items } = await this.shelf.list();
-      this.items.set(items);
       const item = items.find((i) => i.hash === asset.hash);
       if (item) await this.choose(place, item);
     }
@@ -156,7 +158,7 @@ export class StartSession {
     const slot = this.slot()!;
     const [contents, look] = [this.contents(), this.look()];
     const found = await this.pixels.layouts(contents, look, slot, stop);
-    const own = { id: 'new', name: 'New', created: new Date(0).toISOString(), slot };
+    const own = { ...UNMADE, slot };
     return found.map(({ layout, derived }) => ({
       key: layout,
       name: layoutName(layout, slot),
@@ -196,17 +198,16 @@ export class StartSession {
       },
       shaper,
     );
-    const own = { id: 'new', name: 'New', created: new Date(0).toISOString() };
     const at = frameOf(graphic).slot;
     if (at.width === slot.width && at.height === slot.height && at.shape.kind === slot.shape.kind) {
       const as = (s: Source) => adaptToSlot(s.graphic, s.graphic.frames[0]!.id, slot);
-      return lastOf(carriedGraphic({ way: AS_IT_IS, graphic: as(filled) }, source, own), as(source));
+      return lastOf(carriedGraphic({ way: AS_IT_IS, graphic: as(filled) }, source, UNMADE), as(source));
     }
     const all = await this.composing.compositions(filled, slot, stop);
     const best = [...all].sort((a, b) => scoreOf(b.measures) - scoreOf(a.measures))[0];
     if (!best) return null;
     const plain = (await this.composing.compositions(source, slot, stop)).find((c) => c.way === best.way);
-    const made = carriedGraphic(best, source, own);
+    const made = carriedGraphic(best, source, UNMADE);
     return plain ? lastOf(made, plain.graphic) : made;
   }
 

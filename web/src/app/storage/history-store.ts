@@ -28,6 +28,17 @@ const KEPT = 1000;
 const AT_ONCE = 100;
 const SLICE = 8;
 
+/** To be asked between pieces of long work: pauses once a slice of it is done, so that the page stays at hand. */
+function breather(): () => Promise<void> | undefined {
+  let since = performance.now();
+  return () => {
+    if (performance.now() - since < SLICE) return undefined;
+    return new Promise<void>((go) => setTimeout(go)).then(() => {
+      since = performance.now();
+    });
+  };
+}
+
 /** Why a graphic is left as it is. */
 export const newer = {
   code: 'newer',
@@ -84,14 +95,12 @@ export class HistoryStore {
   /** What lists show of graphics; null where their heads have to be looked at. */
   async listed(records: readonly GraphicRecord[]): Promise<(Listed | null)[]> {
     const found: (Listed | null)[] = [];
-    let since = performance.now();
+    const breathe = breather();
     for (let i = 0; i < records.length; i += AT_ONCE) {
       const some = records.slice(i, i + AT_ONCE);
       const kept = await this.db.listed.bulkGet(some.map((r) => r.id));
       found.push(...some.map((r, at) => (kept[at]?.head === r.head ? readListed(kept[at]) : null)));
-      if (performance.now() - since < SLICE) continue;
-      await new Promise((go) => setTimeout(go));
-      since = performance.now();
+      await breathe();
     }
     return found;
   }
@@ -134,14 +143,12 @@ export class HistoryStore {
     const redo = await this.redo(id);
     const unpacking = new Unpacking();
     const values: unknown[] = [];
-    let since = performance.now();
+    const breathe = breather();
     for (const record of inOrder(records)) {
       const value = unpacking.whole(record);
       if (isNewerStep(value)) return { ok: false, problem: newer };
       values.push(readStep(value) ?? value);
-      if (performance.now() - since < SLICE) continue;
-      await new Promise((go) => setTimeout(go));
-      since = performance.now();
+      await breathe();
     }
     const { steps, passed } = readSteps(values, id);
     const history = historyFrom(steps, head, redo);
