@@ -11,6 +11,9 @@ export const limits = {
   letters: 20_000,
   lines: 500,
   layers: 500,
+  /** Tiles of one set, and editions that are kept of one. */
+  tiles: 500,
+  editions: 60,
   /** Letters of a path's data. */
   path: 200_000,
   /** Canvas px: how far out, and how long, anything may be. */

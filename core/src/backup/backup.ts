@@ -22,6 +22,9 @@ export const entries = {
   sites: 'sites.ndjson',
   sets: 'sets.ndjson',
   collections: 'collections.ndjson',
+  /** Sets of tiles, and editions of sets and graphics that were put aside. */
+  tileSets: 'tile-sets.ndjson',
+  editions: 'editions.ndjson',
   ownPages: 'own-pages.ndjson',
   /** Files that were sent to sites; what signs in there is in no backup. */
   sent: 'sent.ndjson',

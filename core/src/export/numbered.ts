@@ -3,6 +3,8 @@ import { fileName } from './name';
 
 /** A file of several that leave together. */
 export interface NumberedPart {
+  /** What it is called beside the others, where each is a graphic of its own. */
+  readonly graphic?: string;
   readonly slot: string;
   readonly format: FileFormat;
   /** Most letters of a name where it goes, its ending included. */
@@ -21,9 +23,9 @@ export function numberedNames(
   latestFirst = false,
 ): string[] {
   const digits = String(parts.length).length;
-  return parts.map(({ slot, format, longest }, i) => {
+  return parts.map(({ graphic = own.graphic, slot, format, longest }, i) => {
     const number = String(latestFirst ? parts.length - i : i + 1).padStart(digits, '0');
-    const name = fileName(pattern, { ...own, slot, format }, new Set(), longest - digits - 1);
+    const name = fileName(pattern, { graphic, date: own.date, slot, format }, new Set(), longest - digits - 1);
     return `${number}-${name}`;
   });
 }

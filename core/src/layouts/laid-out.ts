@@ -22,7 +22,8 @@ export function wanting({ needs }: Layout, contents: LayoutContents): Need[] {
 
 /**
  * Contents in a layout, composed for a slot (canvas px of it): what is derived. Null where the layout has no room there,
- * or needs what is not given. A veil's strength is 0: it is found where its pixels are seen.
+ * or needs what is not given. A veil's strength is 0: it is found where its pixels are seen. `most`: no title is larger,
+ * canvas px.
  */
 export function laidOut(
   layout: Layout,
@@ -30,9 +31,10 @@ export function laidOut(
   look: LayoutLook,
   slot: Slot,
   shaper: Shaper,
+  most?: number,
 ): Derived | null {
   if (wanting(layout, contents).length) return null;
-  return layout.make(new Stage(slot, contents, look, shaper));
+  return layout.make(new Stage(slot, contents, look, shaper, most));
 }
 
 /** A layout as it was made for a slot. */

@@ -94,6 +94,8 @@ export class Stage {
     readonly contents: LayoutContents,
     readonly look: LayoutLook,
     private readonly shaper: Shaper,
+    /** No title is larger, canvas px: where several are to be alike. */
+    private readonly most = Infinity,
   ) {
     this.canvas = { width: slot.width, height: slot.height };
     this.all = { x: 0, y: 0, ...this.canvas };
@@ -149,7 +151,11 @@ export class Stage {
       ...(texts[1]!.trim() ? [this.words('line', texts[1]!, 100 * (how.line ?? 0.42), how)] : []),
     ];
     const { align, down } = how;
-    return laidWords({ words, room, align, down, ...titleSizes(this.slot, how.times) }, this.shaper)?.block ?? null;
+    const sizes = titleSizes(this.slot, how.times);
+    // Whole tenths, as type comes.
+    const most = Math.min(sizes.most, Math.floor(this.most * 10 + 0.001) / 10);
+    const least = Math.min(sizes.least, most);
+    return laidWords({ words, room, align, down, least, most }, this.shaper)?.block ?? null;
   }
 
   /** The line alone, where the logo stands for the title. */

@@ -20,7 +20,10 @@ export interface PagePicture {
 export interface PageContent {
   /** The slots on this page, and what each shows; null leaves the slot's ground bare. */
   readonly slots: readonly { readonly slot: Slot; readonly picture: PagePicture | null }[];
-  /** The set they stand in. Of a mosaic all cells are among the slots; the other places of a strip or row are drawn. */
+  /**
+   * The set they stand in. As many slots as it has places stand in these, in their order; else each of a mosaic's cells
+   * is among the slots, and the other places of a strip or row are drawn.
+   */
   readonly set?: SlotSet | null;
   /** A screenshot that the page is drawn from, with the first of the slots in it. */
   readonly own?: ShownShot | null;
@@ -57,8 +60,8 @@ const otherPlace = (slot: Slot, i: number, parts: Parts, own = '') =>
   `<div class="place${own}" data-slot="${escapeHtml(slot.id)}"><figure class="slot other">${parts.picture(i + 1, i + 1)}</figure></div>`;
 
 /** The other places of a slot's row, filled with drawings. */
-function rowOf(slot: Slot | undefined, parts: Parts): string {
-  const count = Math.min(MOST_IN_ROW, slot?.rowShows ?? 1) - 1;
+function rowOf(slot: Slot | undefined, parts: Parts, given: number): string {
+  const count = Math.min(MOST_IN_ROW, slot?.rowShows ?? 1) - given;
   return Array.from({ length: Math.max(0, count) }, (_, i) => otherPlace(slot!, i, parts)).join('');
 }
 
@@ -90,8 +93,9 @@ function arranged({ slots, set }: PageContent, printed: string, parts: Parts): {
   const places = placesOf(set, first).slice(0, MOST_IN_SET);
   if (!places.length) return null;
   const bySlot = new Map(slots.map((s) => [s.slot.id, s]));
+  const all = slots.length === places.length && places.every((p, i) => p.slot === slots[i]!.slot.id);
   const html = places.map(({ slot }, i) => {
-    const own = set.kind === 'mosaic' || i === 0 ? bySlot.get(slot) : undefined;
+    const own = all ? slots[i] : set.kind === 'mosaic' || i === 0 ? bySlot.get(slot) : undefined;
     const at = ` at-${i}`;
     return own ? placeOf(own.slot, own.picture, printed, at) : otherPlace(first, i, parts, at);
   });
@@ -138,7 +142,7 @@ export function renderPage(which: PageKind, given: PageContent, ownLook: PageLoo
       all: set?.html ?? join(holes),
       wide: join(holes.filter((h) => h.wide)),
       narrow: join(holes.filter((h) => !h.wide)),
-      row: set ? '' : rowOf(content.slots[0]?.slot, parts),
+      row: set ? '' : rowOf(content.slots[0]?.slot, parts, content.slots.length),
     },
     parts,
   );

@@ -56,6 +56,15 @@ export class Pages {
     };
   }
 
+  /** The page of several slots that stand on it together, each with what it shows: in their set, or side by side. */
+  together(slots: readonly { readonly slot: Slot; readonly picture: { url: string; alt: string } | null }[]): Likeness {
+    const { slot } = slots[0]!;
+    const { kind, content, look } = this.of(slot);
+    // A screenshot has one place only.
+    const set = this.book.setWith(slot.id);
+    return { kind, content: { ...content, own: null, set, slots }, look };
+  }
+
   /** How wide a slot's page is on a device, CSS px: as wide as its screenshot, where there is one. */
   width(slot: Slot, device: Device, tried?: PageColours): number {
     const own = tried ? null : this.own.shown(slot.id, device);

@@ -12,6 +12,8 @@ import {
   SlotRecord,
   Tint,
   composeRoles,
+  limits,
+  type Alike,
   type Box,
   type CleanedLogo,
   type CurrentPicture,
@@ -134,6 +136,14 @@ export const Task = z.discriminatedUnion('kind', [
   }),
   /** Contents in every layout there is for a slot. */
   z.object({ kind: z.literal('layouts'), contents: LayoutContents, look: LayoutLook, slot: SlotRecord }),
+  /** Contents of several tiles in one layout. */
+  z.object({
+    kind: z.literal('tiles'),
+    layout: z.string(),
+    tiles: z.array(LayoutContents).max(limits.tiles),
+    look: LayoutLook,
+    slot: SlotRecord,
+  }),
   /** Samples what the words of a graphic really stand on. */
   z.object({ kind: z.literal('legibility'), graphic: Graphic, frame: z.string(), vectors }),
 ]);
@@ -199,6 +209,7 @@ const answers = {
   legibility: list<Legibility>(),
   compose: list<Composed>(),
   layouts: list<LaidOut>(),
+  tiles: object<Alike>(),
   'ground-map': object<GroundMap>(),
   'least-veil': object<FoundStrength>(),
   font: result<OpenedFont>(),

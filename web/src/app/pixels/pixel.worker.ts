@@ -4,6 +4,7 @@ import { encode, warmUp } from './jobs/encode';
 import { compareLive } from './jobs/compare-live';
 import { compose } from './jobs/compose';
 import { layoutsFor } from './jobs/layouts';
+import { tilesFor } from './jobs/tiles';
 import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
@@ -49,6 +50,7 @@ const ranks: Record<Task['kind'], number> = {
   'ground-map': 1,
   compose: 1,
   layouts: 1,
+  tiles: 1,
   legibility: 2,
   'least-veil': 3,
   miniature: 3,
@@ -104,6 +106,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       const samples = await legibility(task.graphic, frameOf(task.graphic, task.frame), task.vectors, turn);
       return { value: samples, transfer: [] };
     }
+    case 'tiles':
+      return { value: await tilesFor(task.layout, task.tiles, task.look, task.slot, turn), transfer: [] };
     case 'layouts':
       return { value: await layoutsFor(task.contents, task.look, task.slot, turn), transfer: [] };
     case 'compose':

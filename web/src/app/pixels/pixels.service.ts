@@ -205,6 +205,17 @@ export class PixelsService {
     return this.files.run({ kind: 'layouts', contents, look, slot }, signal);
   }
 
+  /** Contents of several tiles in one layout, as alike as they can be. */
+  tiles(
+    layout: string,
+    tiles: readonly LayoutContents[],
+    look: LayoutLook,
+    slot: Slot,
+    signal?: AbortSignal,
+  ): Promise<Answers['tiles']> {
+    return this.files.run({ kind: 'tiles', layout, tiles: [...tiles], look, slot }, signal);
+  }
+
   /** The least strength of a veil with which its words stand out in a frame. */
   async strengthFor(
     graphic: Graphic,

@@ -28,7 +28,7 @@ import {
 } from '@bright-slot/core';
 import { Composing } from '../document/composing.service';
 import { MakeGraphic } from '../document/make-graphic';
-import { placedPicture } from '../document/new-layers';
+import { PlacedPictures } from '../document/placed-pictures.service';
 import { PicturesService } from '../media/pictures.service';
 import { ShelfService, type ShelfItem } from '../media/shelf/shelf.service';
 import { PixelsService } from '../pixels/pixels.service';
@@ -48,6 +48,7 @@ const UNMADE = { id: 'new', name: 'New', created: new Date(0).toISOString() };
 export class StartSession {
   private readonly shelf = inject(ShelfService);
   private readonly pictures = inject(PicturesService);
+  private readonly placing = inject(PlacedPictures);
   private readonly house = inject(HouseStyleService);
   private readonly pixels = inject(PixelsService);
   private readonly composing = inject(Composing);
@@ -136,16 +137,13 @@ export class StartSession {
     const before = this.chosen()[place];
     this.chosen.update((c) => ({ ...c, [place]: item?.id ?? null }));
     if (!item) return this.placed.update((p) => ({ ...p, [place]: null }));
-    const brought = await this.shelf.bringIn(item);
+    const found = await this.placing.of(item, place === 'photo');
     if (this.chosen()[place] !== item.id) return;
-    if (!brought.ok) {
-      this.problem.set(brought.problem.message);
+    if (!found.ok) {
+      this.problem.set(found.problem.message);
       return this.chosen.update((c) => ({ ...c, [place]: before }));
     }
-    const about = place === 'photo' ? await this.shelf.subjectOf({ ...item, hash: brought.value.hash }) : null;
-    if (this.chosen()[place] !== item.id) return;
-    const picture = placedPicture(brought.value, about);
-    this.placed.update((p) => ({ ...p, [place]: picture }));
+    this.placed.update((p) => ({ ...p, [place]: found.value }));
   }
 
   write(place: WordsPlace, text: string): void {

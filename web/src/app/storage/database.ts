@@ -10,9 +10,11 @@ import {
   type SiteRecord,
   type Slot,
   type Collection,
+  type Edition,
   type SlotSet,
   type Step,
   type StoredStep,
+  type TileSet,
 } from '@bright-slot/core';
 import { usesIn } from './used';
 
@@ -146,6 +148,8 @@ export class Database extends Dexie {
   readonly slots!: EntityTable<Slot, 'id'>;
   readonly sets!: EntityTable<SlotSet, 'id'>;
   readonly collections!: EntityTable<Collection, 'id'>;
+  readonly tileSets!: EntityTable<TileSet, 'id'>;
+  readonly editions!: EntityTable<Edition, 'id'>;
   readonly sites!: EntityTable<SiteRecord, 'id'>;
   readonly settings!: EntityTable<SettingRecord, 'key'>;
   readonly fonts!: EntityTable<FontRecord, 'hash'>;
@@ -181,6 +185,7 @@ export class Database extends Dexie {
     this.version(6).stores({ ownPages: 'slot' });
     this.version(7).stores({ sent: 'id, site, slot', secrets: 'site' });
     this.version(8).stores({ collections: 'id' });
+    this.version(9).stores({ tileSets: 'id', editions: 'id, of' });
   }
 }
 

@@ -21,7 +21,7 @@ import {
   type Stored,
 } from '@bright-slot/core';
 import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
-import { HistoryStore, newer, redoToWrite, type ReadHistory } from './history-store';
+import { HistoryStore, newer, redoToWrite, unreadable, type ReadHistory } from './history-store';
 import type { LastWords } from './last-words';
 import { Refused, storageProblem } from './storage-problem';
 import { allUsed, usesIn } from './used';
@@ -101,12 +101,9 @@ export class GraphicsRepository {
     const entries: GraphicEntry[] = [];
     const lost: UnreadableEntry[] = [];
     for (const [i, r] of records.entries()) {
-      const kept = listed[i];
-      const shown = kept ? good(kept) : await this.latestOf(r);
-      if (shown.ok) {
-        const { name, frames, madeFrom } = shown.value;
-        const from = madeFrom === undefined ? {} : { madeFrom };
-        entries.push({ id: r.id, name, frames, ...from, changed: r.changed, state: stateOf(r) });
+      const entry = await this.entryOf(r, listed[i] ?? null);
+      if (entry.ok) {
+        entries.push(entry.value);
         continue;
       }
       const raw: unknown = (await this.db.heads.get(r.id))?.step;
@@ -114,10 +111,31 @@ export class GraphicsRepository {
       lost.push({
         id: r.id,
         name: nameFrom(typeof name === 'string' ? name : '', limits.name, 'A graphic'),
-        why: shown.problem.message,
+        why: entry.problem.message,
       });
     }
     return { entries, unreadable: lost };
+  }
+
+  /** What lists show of some graphics, in their order; those that are deleted or cannot be read are passed over. */
+  async entries(ids: readonly string[]): Promise<GraphicEntry[]> {
+    const found = await this.db.graphics.bulkGet([...ids]);
+    const records = found.flatMap((r) => (r && r.deleted === undefined ? [r] : []));
+    const listed = await this.histories.listed(records);
+    const entries: GraphicEntry[] = [];
+    for (const [i, r] of records.entries()) {
+      const entry = await this.entryOf(r, listed[i] ?? null);
+      if (entry.ok) entries.push(entry.value);
+    }
+    return entries;
+  }
+
+  private async entryOf(record: GraphicRecord, kept: Listed | null): Promise<Result<GraphicEntry>> {
+    const shown = kept ? good(kept) : await this.latestOf(record);
+    if (!shown.ok) return shown;
+    const { name, frames, madeFrom } = shown.value;
+    const from = madeFrom === undefined ? {} : { madeFrom };
+    return good({ id: record.id, name, frames, ...from, changed: record.changed, state: stateOf(record) });
   }
 
   /** A graphic as it is now; null where it is deleted or cannot be read. */
@@ -243,6 +261,45 @@ export class GraphicsRepository {
     });
     this.histories.keep(written);
     return { token: writer.token, head: history.head, next: history.next };
+  }
+
+  /** The tables that a transaction has to hold for what is written here. */
+  get tables() {
+    return [this.db.graphics, ...this.histories.tables];
+  }
+
+  /**
+   * Graphics as they are from now on, in one transaction: each a step after the one before, whoever has it open, or new
+   * where it was not there; one that was deleted is there again. All of them or, where it is refused, none.
+   */
+  async putAll(changes: readonly { readonly graphic: Graphic; readonly step: string }[], at: number): Promise<void> {
+    const { graphics } = this.db;
+    const written = await this.db.transaction('rw', this.tables, async () => {
+      const put = new Map<string, Stored>();
+      for (const { graphic, step: name } of changes) {
+        const record = await graphics.get(graphic.id);
+        const head = record && ((await this.histories.head(record)) ?? (await this.histories.step(record.head)));
+        if (record && !head) throw new Refused(unreadable);
+        const id = crypto.randomUUID();
+        const [step] = checkedSteps([{ id, graphicId: graphic.id, parent: head?.id ?? null, name, at, graphic }]);
+        for (const [key, stored] of await this.histories.put([step!])) put.set(key, stored);
+        await this.histories.putHead(step!, put);
+        if (head) {
+          const before = await this.histories.redo(graphic.id);
+          const now = new Map(before).set(head.id, id);
+          await this.histories.putRedo(graphic.id, redoToWrite(before, now, new Set([id])));
+        }
+        await graphics.put({
+          id: graphic.id,
+          created: record?.created ?? graphic.created,
+          head: id,
+          changed: at,
+          writer: crypto.randomUUID(),
+        });
+      }
+      return put;
+    });
+    this.histories.keep(written);
   }
 
   /**

@@ -14,6 +14,15 @@ export function usesIn(value: unknown): Set<string> {
   return found;
 }
 
+/** Under which what a set of tiles, and what a kept edition uses, stands beside the graphics'. */
+export const setUses = (id: string): string => `tiles/${id}`;
+export const editionUses = (id: string): string => `edition/${id}`;
+
+/** Notes what a record beside the graphics uses, so that it is not swept. Call it in a transaction over uses. */
+export async function putUses({ uses }: Database, owner: string, record: unknown): Promise<void> {
+  await uses.bulkPut([...usesIn(record)].map((what) => ({ graphicId: owner, what })));
+}
+
 /**
  * What is used: by any step of any graphic, also by one that cannot be read here, and beside graphics, as the house
  * style's logos, screenshots of pages and what is just being brought back are. To be called in a transaction over uses,

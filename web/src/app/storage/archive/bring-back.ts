@@ -25,7 +25,9 @@ import {
   readContents,
   readFontLine,
   readGraphicLine,
+  readEdition,
   readStep,
+  readTileSet,
   slotsIn,
   slotsToAdd,
   valueOf,
@@ -43,6 +45,7 @@ import { mark, settleBringing, undoBringing } from './bringing';
 import { database, type AssetRecord, type Database } from '../database';
 import { storageProblem } from '../storage-problem';
 import { sha256 } from '../hash';
+import { editionUses, putUses, setUses } from '../used';
 import { EntryRefused, openZip, type OpenZip } from './zip';
 import type { BroughtBack } from './messages';
 
@@ -136,7 +139,18 @@ class Bringing {
 
   /** Goes through a list; one that is damaged in its middle gives what stands before that. */
   private async through(
-    list: 'graphics' | 'assets' | 'slots' | 'fonts' | 'sets' | 'collections' | 'sites' | 'ownPages' | 'sent',
+    list:
+      | 'graphics'
+      | 'assets'
+      | 'slots'
+      | 'fonts'
+      | 'sets'
+      | 'collections'
+      | 'tileSets'
+      | 'editions'
+      | 'sites'
+      | 'ownPages'
+      | 'sent',
     take: (value: unknown) => Promise<void>,
   ) {
     try {
@@ -340,6 +354,31 @@ class Bringing {
     await this.records('collections', 'collection', Collection, () => Promise.resolve(true));
   }
 
+  /** Sets of tiles, and editions, that are not here; those that are stay as they are. */
+  async tileSets(): Promise<void> {
+    const { db } = this;
+    await this.through('tileSets', async (value) => {
+      const set = readTileSet(value);
+      if (!set) return this.leave(`the set ${calledIn(value, 'without a name')}`);
+      if (await db.tileSets.where('id').equals(set.id).count()) return;
+      await db.transaction('rw', db.tileSets, db.uses, db.settings, async () => {
+        await db.tileSets.add(set);
+        await putUses(db, setUses(set.id), set);
+        await db.settings.put(mark('tiles', set.id));
+      });
+    });
+    await this.through('editions', async (value) => {
+      const edition = readEdition(value);
+      if (!edition) return this.leave(`the edition ${calledIn(value, 'without a name')}`);
+      if (await db.editions.where('id').equals(edition.id).count()) return;
+      await db.transaction('rw', db.editions, db.uses, db.settings, async () => {
+        await db.editions.add(edition);
+        await putUses(db, editionUses(edition.id), edition);
+        await db.settings.put(mark('edition', edition.id));
+      });
+    });
+  }
+
   /** Sites that are not here; one that is stays as it is. */
   async sites(): Promise<void> {
     await this.records('sites', 'site', SiteRecord, () => Promise.resolve(true));
@@ -452,6 +491,7 @@ export async function bringBack(
       await bringing.slots();
       await bringing.sets();
       await bringing.collections();
+      await bringing.tileSets();
       await bringing.sites();
       await bringing.pages();
       await bringing.sent();

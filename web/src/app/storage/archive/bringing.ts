@@ -1,11 +1,12 @@
 import type { Database } from '../database';
 import { HistoryStore } from '../history-store';
-import { allUsed } from '../used';
+import { allUsed, editionUses, setUses } from '../used';
 
 /** What a bringing back has written so far stands under this in the settings, until all of it is there. */
 const MARK = 'bringing-back/';
 
-export type BroughtKind = 'asset' | 'font' | 'graphic' | 'slot' | 'set' | 'collection' | 'site' | 'page' | 'sent';
+export type BroughtKind =
+  'asset' | 'font' | 'graphic' | 'slot' | 'set' | 'collection' | 'tiles' | 'edition' | 'site' | 'page' | 'sent';
 
 /** The settings record that notes one thing brought in; written in the same transaction as the thing. */
 export const mark = (kind: BroughtKind, key: string) => ({ key: `${MARK}${kind}/${key}`, value: key });
@@ -23,7 +24,7 @@ export async function undoBringing(db: Database): Promise<boolean> {
   if (!begun.length) return false;
   const keysOf = (kind: BroughtKind) =>
     begun.filter((r) => r.key.startsWith(`${MARK}${kind}/`)).map((r) => String(r.value));
-  const { assets, fonts, graphics, slots, sets, collections, sites, settings, ownPages, sent } = db;
+  const { assets, fonts, graphics, slots, sets, collections, tileSets, editions, sites, settings, ownPages, sent } = db;
   const histories = new HistoryStore(db);
   const tables = [
     assets,
@@ -32,6 +33,8 @@ export async function undoBringing(db: Database): Promise<boolean> {
     slots,
     sets,
     collections,
+    tileSets,
+    editions,
     sites,
     settings,
     ownPages,
@@ -44,6 +47,9 @@ export async function undoBringing(db: Database): Promise<boolean> {
     await slots.bulkDelete(keysOf('slot'));
     await sets.bulkDelete(keysOf('set'));
     await collections.bulkDelete(keysOf('collection'));
+    await tileSets.bulkDelete(keysOf('tiles'));
+    await editions.bulkDelete(keysOf('edition'));
+    await histories.remove([...keysOf('tiles').map(setUses), ...keysOf('edition').map(editionUses)]);
     await sites.bulkDelete(keysOf('site'));
     await ownPages.bulkDelete(keysOf('page'));
     await sent.bulkDelete(keysOf('sent'));

@@ -105,6 +105,8 @@ export async function pack(progress: (done: number, of: number) => void, db = da
   await zip.lines(entries.sent, each(sent));
   await zip.lines(entries.sets, each((await db.sets.toArray()) as unknown[]));
   await zip.lines(entries.collections, each((await db.collections.toArray()) as unknown[]));
+  await zip.lines(entries.tileSets, each((await db.tileSets.toArray()) as unknown[]));
+  await zip.lines(entries.editions, each((await db.editions.toArray()) as unknown[]));
   await zip.lines(entries.ownPages, each((await db.ownPages.toArray()) as unknown[]));
   await zip.lines(entries.sites, each((await db.sites.toArray()) as unknown[]));
   await zip.lines(entries.slots, each((await db.slots.toArray()) as unknown[]));
