@@ -1,3 +1,4 @@
+import same from 'fast-deep-equal';
 import { contrast } from '../colour/contrast';
 import type { LayoutLook } from '../graphic/contents';
 import { colourRoles, type HouseStyle } from '../house/house-style';
@@ -22,6 +23,9 @@ export function layoutLook({ colours, type }: HouseStyle, leading?: string): Lay
     body: type.body,
   };
 }
+
+/** Whether layouts made of two looks are alike. */
+export const sameLook = (a: LayoutLook, b: LayoutLook): boolean => same(a, b);
 
 /** Contrast that words of any size are read with: WCAG 2.2, success criterion 1.4.3. */
 const READ = 4.5;

@@ -61,7 +61,7 @@ const otherPlace = (slot: Slot, i: number, parts: Parts, own = '') =>
 
 /** The other places of a slot's row, filled with drawings. */
 function rowOf(slot: Slot | undefined, parts: Parts, given: number): string {
-  const count = Math.min(MOST_IN_ROW, slot?.rowShows ?? 1) - given;
+  const count = Math.min(MOST_IN_ROW, slot?.rowShows ?? 1) - Math.max(1, given);
   return Array.from({ length: Math.max(0, count) }, (_, i) => otherPlace(slot!, i, parts)).join('');
 }
 

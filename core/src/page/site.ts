@@ -37,6 +37,8 @@ export const SitePage = z.object({
     z.object({
       slot: Slot,
       now: SentPicture.nullable(),
+      /** What it shows side by side, in its order, where it shows several: `now` is the first. */
+      row: z.array(SentPicture).default([]),
       /** Where nothing was ever sent: the address of the house's own picture. */
       first: z.string().nullable().default(null),
       earlier: z.array(SentPicture),

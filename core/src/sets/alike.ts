@@ -6,7 +6,7 @@ import type { LayoutContents, LayoutLook } from '../graphic/contents';
 import type { Derived } from '../graphic/follows';
 import { isPicture, type PictureLayer, type WordsLayer } from '../graphic/graphic';
 import { pictureGeometry, pictureScale } from '../graphic/picture-geometry';
-import { laidOut, layoutNamed } from '../layouts/laid-out';
+import { laidOut, layoutNamed, wanting } from '../layouts/laid-out';
 import { places } from '../layouts/stage';
 import { subjectBox } from '../report/subject-hidden';
 import { topDensity, type Slot } from '../slot/slot';
@@ -82,8 +82,10 @@ export function* makingAlike(
   }
   const first = derived.map(sizeOf);
   let px = Math.min(...numbers(first));
-  const decides = first.findIndex((size) => size === px);
-  const differ = numbers(first).some((size) => size - px > SAME);
+  const decides = longest(derived, first, px, shaper);
+  // What the layout could not hold, and is laid otherwise, says nothing of how long the others' words are.
+  const own = first.filter((_, i) => layoutHas(layout, tiles[i]!));
+  const differ = numbers(own).some((size) => size - px > SAME);
   // In some layouts what is beside the words has its place by their size: a few rounds, until none is larger.
   for (let round = 0; round < ROUNDS; round++) {
     const large = derived.flatMap((d, i) => ((sizeOf(d) ?? px) - px > SAME ? [i] : []));
@@ -129,6 +131,28 @@ export function* makingAlike(
   };
 }
 
+/** Whether a layout has all it needs of a tile. */
+function layoutHas(layout: string, tile: LayoutContents): boolean {
+  const own = layoutNamed(layout);
+  return own !== undefined && wanting(own, tile).length === 0;
+}
+
+/** Of the tiles with the smallest title, the one whose title is the widest. */
+function longest(
+  derived: readonly Derived[],
+  sizes: readonly (number | null)[],
+  px: number,
+  shaper: Shaper,
+): number | null {
+  let best: { at: number; width: number } | null = null;
+  for (const [at, size] of sizes.entries()) {
+    const title = size === px ? titleOf(derived[at]!) : null;
+    const width = title ? wordsBounds(title, layoutOf(title, shaper)).width : 0;
+    if (title && width > (best?.width ?? 0)) best = { at, width };
+  }
+  return best?.at ?? null;
+}
+
 function laid(
   layout: string,
   contents: LayoutContents,
@@ -139,8 +163,10 @@ function laid(
 ): Derived | null {
   const own = layoutNamed(layout);
   const made = own && laidOut(own, contents, look, slot, shaper, most);
-  // Words alone, until there is a photo.
-  return made ?? laidOut(layoutNamed('large')!, contents, look, slot, shaper, most);
+  if (made) return made;
+  // The photo with what there is room for; words alone, until there is a photo.
+  const instead = layoutNamed(contents.photo ? 'quiet' : 'large')!;
+  return laidOut(instead, contents, look, slot, shaper, most);
 }
 
 const numbers = (list: readonly (number | null)[]): number[] => list.flatMap((n) => (n === null ? [] : [n]));

@@ -18,6 +18,17 @@ describe('a photo for each row', () => {
     expect(found.doubled).toEqual(['shelf.png']);
   });
 
+  it('is the one of that file, or the only one that is called so among other words', () => {
+    const named = [
+      { id: 'a', name: 'Kiln at night' },
+      { id: 'b', name: 'Evening', file: 'sill.jpg' },
+      { id: 'c', name: 'Jug' },
+      { id: 'd', name: 'Jug two' },
+    ];
+    const rows = ['kiln.jpg', 'sill.jpg', 'jug.jpg', 'two jug jug.png'].map((photo) => ({ word: '', photo }));
+    expect(proposedPhotos(rows, named)).toEqual({ photos: ['a', 'b', 'c', 'd'], missing: [], doubled: [] });
+  });
+
   it('is one whose name goes with the word, the likest first, in the singular or plural', () => {
     const found = proposedPhotos(
       words('Bowls', 'Teapots & lids', 'Dishes'),

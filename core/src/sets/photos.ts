@@ -5,6 +5,8 @@ import type { SheetRow } from './sheet';
 export interface NamedPhoto {
   readonly id: string;
   readonly name: string;
+  /** What its file is called, where that is known beside its name. */
+  readonly file?: string;
 }
 
 /** A photo for each row, and what of the rows could not be followed. */
@@ -25,6 +27,12 @@ const wordsOf = (name: string) =>
     .filter((w) => w.length > 1 && !/^\d+$/.test(w))
     .map((w) => w.replace(/(ch|sh|ss|x)es$/, '$1').replace(/([^s])s$/, '$1'));
 
+/** The photo that has all of some words in its name, where no other has: “kiln.jpg” is “Kiln at night”. */
+function onlyOneWith(words: readonly string[], photos: readonly NamedPhoto[]): readonly NamedPhoto[] {
+  const found = photos.filter((p) => words.length > 0 && words.every((w) => wordsOf(p.name).includes(w)));
+  return found.length === 1 ? found : [];
+}
+
 /** How well a photo's name goes with a word: 1 is the same, 0 nothing in common. */
 function likeness(word: readonly string[], name: readonly string[]): number {
   const shared = word.filter((w) => name.includes(w)).length;
@@ -44,7 +52,9 @@ export function proposedPhotos(
   const missing: string[] = [];
   const doubled = new Set<string>();
   const stems = new Map<string, NamedPhoto[]>();
-  for (const p of photos) stems.set(stemOf(p.name), [...(stems.get(stemOf(p.name)) ?? []), p]);
+  for (const p of photos)
+    for (const stem of new Set([p.name, ...(p.file === undefined ? [] : [p.file])].map(stemOf)))
+      stems.set(stem, [...(stems.get(stem) ?? []), p]);
   const take = (row: number, id: string) => {
     chosen[row] = id;
     used.add(id);
@@ -55,7 +65,7 @@ export function proposedPhotos(
       open.push(i);
       continue;
     }
-    const found = stems.get(stemOf(photo)) ?? [];
+    const found = stems.get(stemOf(photo)) ?? onlyOneWith(wordsOf(photo), photos);
     if (found.length > 1) doubled.add(photo);
     if (found[0]) take(i, found[0].id);
     else {
@@ -106,4 +116,15 @@ export function rowsForPhotos(
   // Those of no row's name go where there is room still.
   const free = words.map((_, i) => i).filter((i) => !taken.has(i));
   return byName.map((row) => row ?? free.shift() ?? null);
+}
+
+/** The photo whose name goes best with a word; null where none does. */
+export function likestPhoto(word: string, photos: readonly NamedPhoto[]): string | null {
+  const own = wordsOf(word);
+  let best: { id: string; like: number } | null = null;
+  for (const { id, name } of photos) {
+    const like = likeness(own, wordsOf(name));
+    if (like > (best?.like ?? 0)) best = { id, like };
+  }
+  return best?.id ?? null;
 }

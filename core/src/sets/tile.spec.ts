@@ -11,18 +11,11 @@ import { slotOf } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import { withRuns, textOf } from '../words/words';
 import { tilesAlike } from './alike';
-import { editionChanges, withPhotos, readEdition, type Edition } from './edition';
+import { readEdition, type Edition } from './edition';
+import { editionChanges, withPhotos } from './next-edition';
 import { newTile, tileAnew, tileChangesText } from './tile';
-import {
-  enoughTiles,
-  movedRow,
-  readTileSet,
-  rowContents,
-  rowOf,
-  seenInRow,
-  type TileRow,
-  type TileSet,
-} from './tile-set';
+import { enoughTiles, movedRow, rowContents, rowOf, seenInRow, type TileRow } from './rows';
+import { readTileSet, type TileSet } from './tile-set';
 
 const shaper = await realShaper();
 const photo = (letter: string): PlacedPicture => ({

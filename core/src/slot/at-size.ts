@@ -1,5 +1,8 @@
 import type { Slot } from './slot';
 
+/** A slot's name without the size that neutral names end in: “Menu tile 320 × 200” is “Menu tile”. */
+export const withoutSize = (name: string): string => name.replace(/\s*\d+\s*×\s*\d+$/, '') || name;
+
 /** The same slot worked at another size: zones, safe area and radius go along; what the page shows stays. CSS px. */
 export function slotAtSize(slot: Slot, size: { readonly width: number; readonly height: number }): Slot {
   const x = size.width / slot.width;

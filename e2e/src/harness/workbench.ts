@@ -53,9 +53,13 @@ export interface DroppedFile {
 }
 
 /** Drops files on the workbench. */
-export function drop(browser: Browser, ...files: DroppedFile[]): Promise<void> {
+export const drop = (browser: Browser, ...files: DroppedFile[]): Promise<void> =>
+  dropOn(browser, 'bs-workbench-page', ...files);
+
+/** Files let go over whatever a selector finds first. */
+export function dropOn(browser: Browser, css: string, ...files: DroppedFile[]): Promise<void> {
   return browser.dropFiles(
-    'bs-workbench-page',
+    css,
     files.map(({ name, bytes, type = '' }) => ({ name, type, base64: bytes.toString('base64') })),
   );
 }

@@ -14,6 +14,8 @@ export interface Connector {
   put(bytes: Uint8Array | undefined, facts: unknown): Promise<Result<SentPicture> | NotTaken>;
   /** Shows a picture that was sent for a slot there. Fails with `no-slot`, `no-picture`, `other-slot`. */
   show(slot: string, picture: string): Promise<Result<null>>;
+  /** Shows pictures side by side, in their order, in a slot that shows several. Fails as `show` does, and with `no-row`. */
+  showRow(slot: string, pictures: readonly string[]): Promise<Result<null>>;
   /** Takes down what a slot shows. Fails with `no-slot`. */
   withdraw(slot: string): Promise<Result<null>>;
 }

@@ -101,17 +101,25 @@ export function siteServer({ site, store, demo, files, fonts, appOrigin, siteOri
     else response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
   });
 
-  const Show = z.object({ picture: z.string().nullable() });
+  const Show = z.union([
+    z.object({ picture: z.string().nullable() }),
+    z.object({ row: z.array(z.string().max(100)).min(1).max(60) }),
+  ]);
   app.put('/api/slots/:slot', express.json({ limit: '4kb' }), async (request, response) => {
     const slot = String(request.params['slot']);
     const body = Show.safeParse(request.body);
-    const id = body.success ? body.data.picture : undefined;
-    if (id === undefined) {
+    if (!body.success) {
       response.status(400).json(said('malformed', 'The site could not read what was sent. Try again.'));
       return;
     }
-    const answer = id === null ? await site.withdraw(slot) : await site.show(slot, id);
-    if (answer.ok) response.json({ shown: id });
+    const { data } = body;
+    const answer =
+      'row' in data
+        ? await site.showRow(slot, data.row)
+        : data.picture === null
+          ? await site.withdraw(slot)
+          : await site.show(slot, data.picture);
+    if (answer.ok) response.json({ shown: 'row' in data ? data.row[0] : data.picture });
     else response.status(statuses.get(answer.problem.code) ?? 422).json(answer.problem);
   });
 

@@ -44,6 +44,14 @@ export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteS
   const slotsOn = (ids: readonly string[]) => ids.flatMap((id) => byId.get(id) ?? []);
   /** The set that the slots of a page stand in. */
   const setOf = (ids: readonly string[]) => (ids[0] === undefined ? null : setWith(ids[0], sets, (id) => byId.has(id)));
+  const cannotShow = (slot: string, id: string) => {
+    if (!byId.has(slot)) return noSlot;
+    const picture = store.pictures().find((p) => p.id === id);
+    if (!picture) return bad('no-picture', 'The site no longer has that picture.');
+    if (picture.slot !== slot)
+      return bad('other-slot', 'That picture was sent for another place. Send it for this one.');
+    return null;
+  };
   const noSlot = bad('no-slot', 'The site has no such slot.');
 
   return {
@@ -53,11 +61,12 @@ export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteS
       return renderPage(
         kind,
         {
-          slots: slotsOn(ids).map((slot) => {
-            const now = store.shown(slot.id);
-            if (now) return { slot, picture: { url: `/pictures/${now.id}/${now.name}`, alt: now.alt } };
+          slots: slotsOn(ids).flatMap((slot) => {
+            const row = store.row(slot.id).slice(0, Math.max(1, slot.rowShows));
+            if (row.length)
+              return row.map((p) => ({ slot, picture: { url: `/pictures/${p.id}/${p.name}`, alt: p.alt } }));
             const file = firstOf(slot.id);
-            return { slot, picture: file ? { url: `/first/${file}`, alt: '' } : null };
+            return [{ slot, picture: file ? { url: `/first/${file}`, alt: '' } : null }];
           }),
           set: setOf(ids),
           // The page wears what was chosen for what it shows, else what it was told to.
@@ -86,6 +95,7 @@ export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteS
             return {
               slot,
               now: now && sent(now),
+              row: store.row(slot.id).map(sent),
               first: file && `${origin}/first/${file}`,
               earlier: store.earlier(slot.id).map(sent),
             };
@@ -98,12 +108,18 @@ export function standIn({ record, slots, sets, first }: PlayedSite, store: SiteS
       return answer.ok ? good(sent(answer.value)) : answer;
     },
     async show(slot, id) {
-      if (!byId.has(slot)) return noSlot;
-      const picture = store.pictures().find((p) => p.id === id);
-      if (!picture) return bad('no-picture', 'The site no longer has that picture.');
-      if (picture.slot !== slot)
-        return bad('other-slot', 'That picture was sent for another place. Send it for this one.');
+      const problem = cannotShow(slot, id);
+      if (problem) return problem;
       await store.show(slot, id);
+      return good(null);
+    },
+    async showRow(slot, ids) {
+      if ((byId.get(slot)?.rowShows ?? 1) < 2) return bad('no-row', 'That place shows one picture. Send one.');
+      for (const id of ids) {
+        const problem = cannotShow(slot, id);
+        if (problem) return problem;
+      }
+      await store.showRow(slot, ids);
       return good(null);
     },
     async withdraw(slot) {

@@ -13,6 +13,8 @@ const SiteData = z.object({
   pictures: z.array(StoredPicture),
   /** Slot id → the picture it shows, or null. */
   shows: z.record(z.string(), z.string().nullable()),
+  /** Slot id → the pictures it shows side by side, where it shows several; the first of them is what it `shows`. */
+  rows: z.record(z.string(), z.array(z.string())).default({}),
   /** A page's path → the colours it was told to have. */
   settings: z.record(z.string(), PageColours).default({}),
 });
@@ -27,6 +29,9 @@ export interface SiteStore {
   /** Keeps a picture; null where its name is taken, or is being taken at this moment. */
   readonly add: (facts: Omit<StoredPicture, 'id' | 'sent'>, bytes: Uint8Array) => Promise<StoredPicture | null>;
   readonly show: (slot: string, id: string | null) => Promise<void>;
+  /** The pictures of a slot that shows several side by side, in their order; one or none for any other. */
+  readonly row: (slot: string) => readonly StoredPicture[];
+  readonly showRow: (slot: string, ids: readonly string[]) => Promise<void>;
   readonly settings: (path: string) => PageColours | null;
   /** Tells a page which colours to have; null for its own. */
   readonly set: (path: string, colours: PageColours | null) => Promise<void>;
@@ -37,7 +42,7 @@ export interface SiteStore {
 export async function openSiteStore(folder: string): Promise<SiteStore> {
   const index = `${folder}/site.json`;
   await mkdir(`${folder}/pictures`, { recursive: true });
-  let data: SiteData = { version: 1, pictures: [], shows: {}, settings: {} };
+  let data: SiteData = { version: 1, pictures: [], shows: {}, rows: {}, settings: {} };
   if (existsSync(index)) {
     try {
       data = SiteData.parse(JSON.parse(await readFile(index, 'utf8')));
@@ -65,7 +70,7 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
     untouched: (slot) => data.shows[slot] === undefined,
     earlier: (slot) =>
       data.pictures
-        .filter((p) => p.slot === slot && p.id !== data.shows[slot])
+        .filter((p) => p.slot === slot && p.id !== data.shows[slot] && !data.rows[slot]?.includes(p.id))
         .sort((a, b) => b.sent.localeCompare(a.sent)),
     async add(facts, bytes) {
       if (coming.has(facts.name) || data.pictures.some((p) => p.name === facts.name)) return null;
@@ -81,7 +86,18 @@ export async function openSiteStore(folder: string): Promise<SiteStore> {
       return picture;
     },
     async show(slot, id) {
-      data = { ...data, shows: { ...data.shows, [slot]: id } };
+      const others = Object.entries(data.rows).filter(([s]) => s !== slot);
+      data = { ...data, shows: { ...data.shows, [slot]: id }, rows: Object.fromEntries(others) };
+      await save();
+    },
+    row(slot) {
+      const shown = byId(data.shows[slot]);
+      const row = (data.rows[slot] ?? []).flatMap((id) => byId(id) ?? []);
+      return row.length ? row : shown ? [shown] : [];
+    },
+    async showRow(slot, ids) {
+      const first = ids[0] ?? null;
+      data = { ...data, shows: { ...data.shows, [slot]: first }, rows: { ...data.rows, [slot]: [...ids] } };
       await save();
     },
     settings: (path) => data.settings[path] ?? null,

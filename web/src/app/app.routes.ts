@@ -31,6 +31,11 @@ export const routes: Routes = [
     loadComponent: () => import('./carry/carry-page').then((m) => m.CarryPage),
   },
   {
+    path: 'sets/:id',
+    title: 'Set · Bright Slot',
+    loadComponent: () => import('./sets/set-page').then((m) => m.SetPage),
+  },
+  {
     path: 'slots',
     title: 'Slots · Bright Slot',
     loadComponent: () => import('./slots/slots-page').then((m) => m.SlotsPage),

@@ -70,6 +70,11 @@ export class SiteClient {
     return this.put(`/api/slots/${encodeURIComponent(slot)}`, { picture });
   }
 
+  /** Shows sent pictures side by side in a slot that shows several. */
+  showRow(slot: string, pictures: readonly string[]): Promise<Result<unknown>> {
+    return this.put(`/api/slots/${encodeURIComponent(slot)}`, { row: pictures });
+  }
+
   /** Tells a page which colours to have; null for its own. */
   settings(page: string, colours: PageColours | null): Promise<Result<unknown>> {
     return this.put('/api/settings', { page, colours });

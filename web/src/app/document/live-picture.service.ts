@@ -22,6 +22,9 @@ export class LivePicture {
   /** What the file that is shown weighs, bytes; null where the canvas is shown. */
   readonly bytes = signal<number | null>(null);
   private made = '';
+  /** The other frames of a set, by their ids, painted once the one in hand is. */
+  readonly others = signal<ReadonlyMap<string, string>>(new Map());
+  private readonly madeOthers = new Map<string, string>();
 
   constructor() {
     effect((onCleanup) => {
@@ -50,7 +53,9 @@ export class LivePicture {
     this.watchers.update((n) => n + 1);
     destroyed.onDestroy(() => {
       this.watchers.update((n) => n - 1);
-      if (this.watchers() === 0) this.show(null, '');
+      if (this.watchers() > 0) return;
+      this.show(null, '');
+      this.forgetOthers();
     });
   }
 
@@ -68,10 +73,37 @@ export class LivePicture {
       if (stop.aborted) return URL.revokeObjectURL(url);
       this.bytes.set(asFile ? blob.size : null);
       this.show(url, state);
+      await this.paintOthers(graphic, frame, stop);
     } catch (error) {
       // What was shown last stands; the next change makes it again.
       if (!(error instanceof JobStopped)) console.warn(error);
     }
+  }
+
+  /** The frames that are not in hand: what a set's page shows beside it. */
+  private async paintOthers(graphic: Graphic, inHand: Frame, stop: AbortSignal): Promise<void> {
+    for (const frame of graphic.frames) {
+      if (frame.id === inHand.id) continue;
+      const state = `${graphic.id}|${frame.id}|${pictureState(graphic, frame)}`;
+      if (this.madeOthers.get(frame.id) === state) continue;
+      const wide = clamp(Math.round(frame.rect.width), 64, 1600);
+      const blob = await this.pixels.miniature(graphic, frame, wide, stop);
+      if (stop.aborted) return;
+      this.madeOthers.set(frame.id, state);
+      this.showOther(frame.id, URL.createObjectURL(blob));
+    }
+  }
+
+  private showOther(frame: string, url: string): void {
+    const before = this.others().get(frame);
+    this.others.update((all) => new Map(all).set(frame, url));
+    if (before) setTimeout(() => URL.revokeObjectURL(before), 1000);
+  }
+
+  private forgetOthers(): void {
+    for (const url of this.others().values()) URL.revokeObjectURL(url);
+    this.madeOthers.clear();
+    this.others.set(new Map());
   }
 
   private show(url: string | null, state: string): void {

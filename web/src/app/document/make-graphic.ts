@@ -2,19 +2,36 @@ import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import {
   good,
+  layoutLook,
   newGraphic,
+  saysNothing,
   setGraphic,
   startHistory,
+  withoutSize,
   type Graphic,
   type Problem,
   type Result,
   type Slot,
   type SlotSet,
+  type TileSet,
 } from '@bright-slot/core';
 import { GraphicsRepository } from '../storage/graphics-repository';
+import { HouseStyleService } from '../storage/house-style.service';
 import { SlotUse } from '../storage/slot-use.service';
 import { storageProblem } from '../storage/storage-problem';
 import { StorageHealth } from '../storage/storage-health.service';
+import { TileSets } from '../storage/tile-sets.service';
+import { SetStarts } from './set-starts.service';
+
+/** The layout that tiles are made in at first: the photo alone where they are shown too small for words. */
+const firstLayout = (slot: Slot) => (saysNothing(slot) ? 'quiet' : 'band');
+
+/** A name as it is, or with the first number with which it is free. */
+function freeName(name: string, taken: readonly string[]): string {
+  const known = new Set(taken);
+  if (!known.has(name)) return name;
+  for (let n = 2; ; n++) if (!known.has(`${name} ${n}`)) return `${name} ${n}`;
+}
 
 /** Makes graphics: stored with a history of one step, and opened where that is asked. */
 @Injectable({ providedIn: 'root' })
@@ -23,6 +40,9 @@ export class MakeGraphic {
   private readonly router = inject(Router);
   private readonly health = inject(StorageHealth);
   private readonly use = inject(SlotUse);
+  private readonly house = inject(HouseStyleService);
+  private readonly tileSets = inject(TileSets);
+  private readonly starts = inject(SetStarts);
 
   /** Pictures that a new graphic begins with, until the workbench has opened on it. */
   private begun: { readonly graphic: string; readonly files: readonly File[] } | null = null;
@@ -78,6 +98,31 @@ export class MakeGraphic {
     return kept;
   }
 
+  /** A new set of tiles for a slot, so many of them; its page opens and fills it. */
+  async forTiles(slot: Slot, tiles: number): Promise<Problem | null> {
+    await this.house.loadedOnce;
+    const name = freeName(
+      withoutSize(slot.name),
+      this.tileSets.all().map((s) => s.name),
+    );
+    const set: TileSet = {
+      version: 1,
+      id: crypto.randomUUID(),
+      name,
+      created: new Date().toISOString(),
+      slot,
+      layout: firstLayout(slot),
+      look: layoutLook(this.house.style()),
+      logo: null,
+      graphics: [],
+    };
+    const problem = await this.tileSets.write({ set, graphics: [], step: 'Made' });
+    if (problem) return problem;
+    this.starts.give(set.id, { tiles });
+    await this.router.navigate(['/sets', set.id]);
+    return null;
+  }
+
   /** What a new graphic for a slot is called, and known by. */
   async own(slot: Pick<Slot, 'name'>): Promise<{ id: string; name: string; created: string }> {
     let taken = new Set<string>();
@@ -86,9 +131,7 @@ export class MakeGraphic {
     } catch {
       // Only the name's number depends on it.
     }
-    let name = slot.name;
-    for (let n = 2; taken.has(name); n++) name = `${slot.name} ${n}`;
-    return { id: crypto.randomUUID(), name, created: new Date().toISOString() };
+    return { id: crypto.randomUUID(), name: freeName(slot.name, [...taken]), created: new Date().toISOString() };
   }
 
   /** Stores a graphic as the first step of a history. */

@@ -17,7 +17,7 @@ import { GraphicLock } from '../document/graphic-lock';
 import { Workbench } from '../document/workbench';
 import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
-import { AllFiles } from '../output/all-files';
+import { AllFiles, piecesOf } from '../output/all-files';
 import { ExportSession } from '../output/export-session';
 import { SentNote } from '../output/sent-note';
 import { numberOf, tickedOf, valueOf } from '../ui/event-value';
@@ -40,8 +40,9 @@ export class ExportPage {
   protected readonly latestFirst = signal(false);
   protected readonly names = computed(() => {
     const graphic = this.out.graphic();
-    return graphic ? this.all.names(graphic, this.latestFirst()) : [];
+    return graphic ? this.all.names(piecesOf(graphic), this.latestFirst()) : [];
   });
+  protected readonly piecesOf = piecesOf;
   readonly id = input.required<string>();
   private readonly opener = inject(OpenGraphic);
   protected readonly lock = inject(GraphicLock);

@@ -1,7 +1,7 @@
 import { frameFor, slotsToStart } from '@bright-slot/core';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { cardRows, rowAt } from './card-rows';
-import { cardSize } from './card-size';
+import { cardOf } from './card-size';
 import { groupedBySlot } from './grouped';
 
 /** Numbers from 0 to 1, the same for a seed each time: Park and Miller’s minimal standard (CACM 31, 10). */
@@ -28,7 +28,7 @@ it('every graphic stands in one row, none wider than the page, in their order', 
     expect(new Set(rows.map((row) => row.key)).size).toBe(rows.length);
     for (const row of rows) {
       if (row.kind === 'head') continue;
-      const sizes = row.entries.map((e) => cardSize(e.frames[0]!.slot));
+      const sizes = row.entries.map((e) => cardOf(e.frames));
       const taken = sizes.reduce((n, s) => n + s.width, 22 * (sizes.length - 1));
       expect(taken <= width || sizes.length === 1).toBe(true);
       expect(row.height).toBeGreaterThan(Math.max(...sizes.map((s) => s.height)) + 70);

@@ -1,6 +1,5 @@
 import type { GraphicEntry } from '../storage/graphics-repository';
-import { frameOf } from '@bright-slot/core';
-import { cardSize } from './card-size';
+import { cardOf } from './card-size';
 
 /** Room between cards, and between rows of them beside what their words leave, px; across as in the page's style. */
 const GAP = { across: 22, down: 8 };
@@ -49,7 +48,7 @@ export function cardRows(
       [row, taken, height] = [[], 0, 0];
     };
     for (const entry of entries) {
-      const card = cardSize(frameOf(entry).slot);
+      const card = cardOf(entry.frames);
       const wide = Math.min(card.width, width);
       if (row.length && taken + GAP.across + wide > width) end();
       taken += (row.length ? GAP.across : 0) + wide;

@@ -18,7 +18,7 @@ import { whenText } from '../ui/when';
 import { PageLikeness, Pages } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { SlotChanges } from '../document/slot-changes.service';
-import { cardSize } from './card-size';
+import { cardOf } from './card-size';
 import { PreviewService, type Preview } from './preview.service';
 
 /** What a card that is dragged gives: its graphic's id. */
@@ -97,6 +97,9 @@ export interface Held {
       <button mat-menu-item type="button" (click)="gathered.emit()">In a new collection</button>
     </mat-menu>
     <mat-menu #menu="matMenu">
+      @if (entry().frames.length > 1) {
+        <a mat-menu-item [routerLink]="['/sets', entry().id]">Files and editions of the set</a>
+      }
       <a mat-menu-item [routerLink]="['/graphics', entry().id, 'carry']">Carry over to other slots</a>
       <button mat-menu-item type="button" [matMenuTriggerFor]="within">Collections</button>
       <button mat-menu-item type="button" (click)="duplicated.emit()">Duplicate</button>
@@ -199,12 +202,17 @@ export class GraphicCard {
   private readonly seen = signal(false);
   protected readonly slot = computed(() => frameOf(this.entry()).slot);
   protected readonly size = computed(() => sizeText(this.slot()));
-  protected readonly card = computed(() => cardSize(this.slot()));
+  protected readonly card = computed(() => cardOf(this.entry().frames));
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
   private readonly pages = inject(Pages);
-  protected readonly page = computed(() =>
-    this.pages.of(this.slot(), this.preview() ? { url: this.preview()!.url, alt: '' } : null),
-  );
+  protected readonly page = computed(() => {
+    const { frames } = this.entry();
+    const preview = this.preview();
+    const urls = preview ? [preview.url, ...preview.others] : [];
+    if (frames.length > 1 && urls.length === frames.length)
+      return this.pages.together(frames.map(({ slot }, i) => ({ slot, picture: { url: urls[i]!, alt: '' } })));
+    return this.pages.of(this.slot(), preview ? { url: preview.url, alt: '' } : null);
+  });
   /** A likeness is as narrow as the slot allows; a page of the person's own as wide as its screenshot. */
   protected readonly pageWidth = computed(() => {
     const { own } = this.page().content;
@@ -247,7 +255,7 @@ export class GraphicCard {
         (p) => {
           if (this.entry() === entry) this.preview.set(p);
         },
-        () => this.preview.set({ url: '', fit: 'cannot be painted' }),
+        () => this.preview.set({ url: '', others: [], fit: 'cannot be painted' }),
       );
     });
   }

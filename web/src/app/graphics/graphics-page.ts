@@ -24,7 +24,7 @@ import {
   type Demo,
   type Problem,
   type Slot,
-  type SlotSet,
+  type TileSet,
   pictureState,
 } from '@bright-slot/core';
 import { PlaceBar } from '../shell/place-bar';
@@ -48,7 +48,10 @@ import { groupedBySlot } from './grouped';
 import { cardRows, type CardRow } from './card-rows';
 import { DRAGGED, GraphicCard, type Held } from './graphic-card';
 import { Rows } from './row-scrolling';
-import { NewGraphicDialog } from './new-graphic-dialog';
+import { NewGraphicDialog, type Started } from './new-graphic-dialog';
+import { SetCard } from './set-card';
+import { SetStarts } from '../document/set-starts.service';
+import { TileSets } from '../storage/tile-sets.service';
 import { today } from '../ui/when';
 import { FileDrop } from '../ui/file-drop';
 import { saveFile } from '../ui/download';
@@ -71,6 +74,7 @@ const GRACE = 24 * 3600 * 1000;
     PlaceBar,
     Icon,
     GraphicCard,
+    SetCard,
     FirstSteps,
     RouterLink,
     CdkVirtualForOf,
@@ -152,7 +156,8 @@ export class GraphicsPage {
   protected readonly mostName = collectionLimits.name;
   private readonly shown = computed(() => {
     const [kin, opened] = [this.kin(), this.opened()];
-    const all = this.entries() ?? [];
+    const tiles = this.tileSets.ofGraphic();
+    const all = (this.entries() ?? []).filter((e) => kin || opened || !tiles.has(e.id));
     if (kin) return all.filter((e) => e.id === kin.id || e.madeFrom === kin.id);
     if (!opened) return all;
     const held = new Set(opened.graphics);
@@ -161,6 +166,41 @@ export class GraphicsPage {
   protected readonly groups = computed(() =>
     groupedBySlot(this.shown(), this.query(), this.sort(), this.collections.holding()),
   );
+
+  protected readonly tileSets = inject(TileSets);
+  private readonly starts = inject(SetStarts);
+  /** Sets of tiles that are found, each with its tiles. */
+  protected readonly sets = computed(() => {
+    if (this.kin() || this.opened()) return [];
+    const words = this.query().toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
+    const found = this.tileSets.all().flatMap((set) => {
+      const entries = set.graphics.flatMap((id) => this.byId().get(id) ?? []);
+      const { slot } = set;
+      const said = entries.map((e) => e.name).join(' ');
+      const text = `${set.name} ${slot.name} ${slot.width}x${slot.height} ${said}`.toLowerCase();
+      return words.every((w) => text.includes(w)) ? [{ set, entries }] : [];
+    });
+    const latest = ({ entries }: (typeof found)[number]) => Math.max(0, ...entries.map((e) => e.changed));
+    return found.sort((a, b) =>
+      this.sort() === 'name' ? a.set.name.localeCompare(b.set.name, 'en', { numeric: true }) : latest(b) - latest(a),
+    );
+  });
+
+  /** Photos for the next edition of a set. */
+  protected async nextEdition(set: string, photos: readonly File[]): Promise<void> {
+    this.starts.give(set, { photos });
+    await this.router.navigate(['/sets', set]);
+  }
+
+  protected async removeSet(set: TileSet): Promise<void> {
+    const problem = await this.tileSets.remove(set);
+    if (problem) return this.tell(problem);
+    await this.reload();
+    this.snack
+      .open(`“${set.name}” and its ${set.graphics.length} tiles were deleted.`, 'Undo', { duration: 20_000 })
+      .onAction()
+      .subscribe(() => void this.tileSets.bringBack(set).then(() => this.reload()));
+  }
 
   /** How many of a collection's graphics are there. */
   protected countOf({ graphics }: Collection): number {
@@ -240,7 +280,10 @@ export class GraphicsPage {
     });
     afterNextRender(() => watch.observe(host.querySelector('main')!));
     inject(DestroyRef).onDestroy(() => watch.disconnect());
-    this.drops.files.subscribe(({ files }) => void this.dropped(files));
+    this.drops.files.subscribe(({ files, event }) => {
+      // On a set they are for that.
+      if (!(event.target instanceof Element && event.target.closest('bs-set-card'))) void this.dropped(files);
+    });
     void this.start();
   }
 
@@ -320,7 +363,7 @@ export class GraphicsPage {
   }
 
   protected async make(files: readonly File[] = []): Promise<void> {
-    const ref = this.dialogs.open<NewGraphicDialog, string, Slot | SlotSet>(NewGraphicDialog, {
+    const ref = this.dialogs.open<NewGraphicDialog, string, Started>(NewGraphicDialog, {
       data: files.length ? (files.length === 1 ? files[0]!.name : `${files.length} pictures`) : '',
       width: '760px',
       maxWidth: '94vw',
@@ -328,6 +371,10 @@ export class GraphicsPage {
     });
     const chosen = await firstValueFrom(ref.afterClosed());
     if (!chosen) return;
+    if ('tiles' in chosen) {
+      const problem = await this.maker.forTiles(chosen.tiles, chosen.count);
+      return problem ? this.tell(problem) : undefined;
+    }
     if ('kind' in chosen) {
       const slots = this.book.byId();
       const made = await this.maker.forSet(chosen, (id) => slots.get(id), files);

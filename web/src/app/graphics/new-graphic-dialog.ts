@@ -19,6 +19,16 @@ import { Icon } from '../ui/icon';
 import { SlotBook } from '../storage/slot-book.service';
 import { valueOf } from '../ui/event-value';
 
+/** That tiles of one layout are to be made for a slot, so many of them. */
+export interface TilesAsked {
+  readonly tiles: Slot;
+  readonly count: number;
+}
+export type Started = Slot | SlotSet | TilesAsked;
+
+/** Rows that show a great many begin with so many tiles. */
+const MOST_BEGUN = 12;
+
 /** One question first: which slot? */
 @Component({
   selector: 'bs-new-graphic',
@@ -114,7 +124,7 @@ import { valueOf } from '../ui/event-value';
 })
 export class NewGraphicDialog {
   protected readonly valueOf = valueOf;
-  private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Slot | SlotSet>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<NewGraphicDialog, Started>>(MatDialogRef);
   private readonly book = inject(SlotBook);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   /** What it begins with, where a picture was dropped. */
@@ -150,6 +160,25 @@ export class NewGraphicDialog {
           by: Math.min(40 / height, 130 / width),
           width,
           height,
+        },
+      ];
+    });
+  });
+  /** Slots that stand in a row, each with a picture of its own. */
+  protected readonly rows = computed(() => {
+    const strips = new Set(this.book.sets().flatMap((s) => (s.kind === 'strip' ? [s.slot] : [])));
+    const counts = new Map(this.book.sets().flatMap((s) => (s.kind === 'row' ? [[s.slot, s.columns * s.rows]] : [])));
+    const shown = this.groups().flatMap((g) => g.slots);
+    return shown.flatMap((slot) => {
+      const count = counts.get(slot.id) ?? slot.rowShows;
+      if (count < 2 || strips.has(slot.id)) return [];
+      const by = Math.min(40 / slot.height, 130 / ((slot.width + 4) * Math.min(count, 7)), 1);
+      return [
+        {
+          asked: { tiles: slot, count: Math.min(count, MOST_BEGUN) },
+          drawn: Array.from({ length: Math.min(count, 7) }, (_, i) => i * (slot.width + slot.width / 9) * by),
+          width: slot.width * by,
+          height: slot.height * by,
         },
       ];
     });
@@ -213,7 +242,7 @@ export class NewGraphicDialog {
     this.dialog.close();
   }
 
-  protected choose(slot: Slot | SlotSet): void {
+  protected choose(slot: Started): void {
     this.dialog.close(slot);
   }
 

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { clamp, createReporter, fitWord, frameOf, togetherReport, type Graphic } from '@bright-slot/core';
+import { clamp, createReporter, fitWord, frameOf, togetherReport, type Frame, type Graphic } from '@bright-slot/core';
 import { ReportContexts } from '../document/report-context.service';
 import { PixelsService } from '../pixels/pixels.service';
 import type { PreviewRecord } from '../storage/database';
@@ -7,8 +7,13 @@ import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repos
 
 export interface Preview {
   readonly url: string;
+  /** Of a graphic with several frames, the others, in their order. */
+  readonly others: readonly string[];
   readonly fit: string;
 }
+
+/** Of a set no more frames are painted. */
+const MOST_FRAMES = 24;
 
 /** Miniatures and fit words for cards: taken from storage while they hold, made anew otherwise. */
 @Injectable({ providedIn: 'root' })
@@ -17,7 +22,7 @@ export class PreviewService {
   private readonly pixels = inject(PixelsService);
   private readonly contexts = inject(ReportContexts);
   readonly ready = this.contexts.ready;
-  private readonly made = new Map<string, { state: string; judgedBy: string; url: string; fit: string }>();
+  private readonly made = new Map<string, Preview & { state: string; judgedBy: string }>();
 
   async preview(entry: GraphicEntry): Promise<Preview> {
     const { id, state } = entry;
@@ -26,9 +31,11 @@ export class PreviewService {
     const known = this.made.get(id);
     if (known?.state === state && known.judgedBy === judgedBy) return known;
     const record = await this.recordOf(id, state, judgedBy);
-    const url = known?.state === state ? known.url : URL.createObjectURL(record.blob);
-    if (known && known.url !== url) URL.revokeObjectURL(known.url);
-    const made = { state, judgedBy, url, fit: record.fit };
+    const same = known?.state === state ? known : null;
+    const url = same?.url ?? URL.createObjectURL(record.blob);
+    const others = same?.others ?? (record.others ?? []).map((b) => URL.createObjectURL(b));
+    if (known && !same) for (const old of [known.url, ...known.others]) URL.revokeObjectURL(old);
+    const made = { state, judgedBy, url, others, fit: record.fit };
     this.made.set(id, made);
     return made;
   }
@@ -39,11 +46,16 @@ export class PreviewService {
     if (stored?.judgedBy === judgedBy) return stored;
     const graphic = await this.repository.graphic(graphicId);
     if (!graphic) throw new Error('It was deleted meanwhile.');
-    const first = frameOf(graphic);
-    const width = clamp(Math.round(first.rect.width), 256, 1200);
     const fit = await this.fitOf(graphic);
-    const blob = stored?.blob ?? (await this.pixels.miniature(graphic, first, width));
-    const record = { graphicId, state, judgedBy, fit, blob };
+    const of = (frame: Frame) => this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 256, 1200));
+    const blob = stored?.blob ?? (await of(frameOf(graphic)));
+    const rest = graphic.frames.slice(1, MOST_FRAMES);
+    const others: Blob[] = [...(stored?.others ?? [])];
+    if (others.length !== rest.length) {
+      others.length = 0;
+      for (const frame of rest) others.push(await of(frame));
+    }
+    const record = { graphicId, state, judgedBy, fit, blob, ...(others.length ? { others } : {}) };
     await this.repository.setPreview(record);
     return record;
   }

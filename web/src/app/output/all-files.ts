@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { numberedNames, type Graphic } from '@bright-slot/core';
+import { numberedNames, safeWord, type Frame, type Graphic } from '@bright-slot/core';
 import { PixelsService } from '../pixels/pixels.service';
 import { JobStopped } from '../pixels/pixel-client';
 import { blobSink, makeZip } from '../storage/archive/zip';
@@ -20,7 +20,18 @@ interface Folder {
 type Picker = (options: { mode: 'readwrite'; id: string }) => Promise<Folder>;
 const picker = (): Picker | undefined => (window as unknown as { showDirectoryPicker?: Picker }).showDirectoryPicker;
 
-/** All files of a graphic with several frames, made one after the other and given as one: in a zip, or in a folder. */
+/** One of several files that leave together: a frame of a graphic, and what it is called beside the others. */
+export interface Piece {
+  readonly graphic: Graphic;
+  readonly frame: Frame;
+  readonly name: string;
+}
+
+/** The files of a graphic's frames. */
+export const piecesOf = (graphic: Graphic): Piece[] =>
+  graphic.frames.map((frame) => ({ graphic, frame, name: graphic.name }));
+
+/** All files of a set, made one after the other and given as one: in a zip, or in a folder. */
 @Injectable()
 export class AllFiles {
   private readonly pixels = inject(PixelsService);
@@ -34,30 +45,33 @@ export class AllFiles {
   readonly folders = picker() !== undefined;
   private stop = new AbortController();
 
-  names(graphic: Graphic, latestFirst: boolean): string[] {
+  names(pieces: readonly Piece[], latestFirst: boolean): string[] {
     const { namePattern } = this.house.style();
-    const parts = graphic.frames.map(({ slot, export: { format } }) => ({
+    const parts = pieces.map(({ name, frame: { slot, export: choices } }) => ({
+      graphic: name,
       slot: slot.name,
-      format,
+      format: choices.format,
       longest: slot.names.longest,
     }));
-    return numberedNames(namePattern, { graphic: graphic.name, date: today() }, parts, latestFirst);
+    return numberedNames(namePattern, { graphic: '', date: today() }, parts, latestFirst);
   }
 
-  async zip(graphic: Graphic, latestFirst: boolean): Promise<void> {
+  /** In a zip that is called after the set; whether it was given. */
+  async zip(pieces: readonly Piece[], set: string, latestFirst: boolean): Promise<boolean> {
     const sink = blobSink('application/zip');
     const zip = makeZip(sink.writable);
-    const names = this.names(graphic, latestFirst);
+    const names = this.names(pieces, latestFirst);
     // Packed already; a zip for their being one file.
-    const made = await this.make(graphic, names, (name, blob) => zip.blob(name, blob, true));
-    if (!made) return;
+    const made = await this.make(pieces, names, (name, blob) => zip.blob(name, blob, true));
+    if (!made) return false;
     await zip.finish();
-    const name = `${names[0]!.replace(/^\d+-/, '').replace(/\.[a-z]+$/, '')}.zip`;
+    const name = `${safeWord(set)}-${today()}.zip`;
     saveFile(sink.blob(), name);
     this.said.set(`${names.length} files are in ${name}, ${names[0]} to ${names.at(-1)}.`);
+    return true;
   }
 
-  async folder(graphic: Graphic, latestFirst: boolean): Promise<void> {
+  async folder(pieces: readonly Piece[], latestFirst: boolean): Promise<void> {
     let folder: Folder;
     try {
       folder = await picker()!({ mode: 'readwrite', id: 'bright-slot-files' });
@@ -65,8 +79,8 @@ export class AllFiles {
       // Nothing was chosen.
       return;
     }
-    const names = this.names(graphic, latestFirst);
-    const made = await this.make(graphic, names, async (name, blob) => {
+    const names = this.names(pieces, latestFirst);
+    const made = await this.make(pieces, names, async (name, blob) => {
       const file = await (await folder.getFileHandle(name, { create: true })).createWritable();
       await file.write(blob);
       await file.close();
@@ -80,7 +94,7 @@ export class AllFiles {
 
   /** Makes each and gives it; whether all were. */
   private async make(
-    graphic: Graphic,
+    pieces: readonly Piece[],
     names: readonly string[],
     give: (name: string, blob: Blob) => Promise<void>,
   ): Promise<boolean> {
@@ -89,7 +103,7 @@ export class AllFiles {
     this.said.set('');
     this.problem.set('');
     try {
-      for (const [i, frame] of graphic.frames.entries()) {
+      for (const [i, { graphic, frame }] of pieces.entries()) {
         this.done.set(i);
         const { format, quality } = frame.export;
         const { copyright } = this.house.style();
@@ -97,8 +111,10 @@ export class AllFiles {
         this.stop.signal.throwIfAborted();
         await give(names[i]!, blob);
       }
-      for (const name of names)
-        await this.repository.addExport({ name, graphicId: graphic.id, at: Date.now(), to: 'file' }).catch(() => null);
+      for (const [i, name] of names.entries())
+        await this.repository
+          .addExport({ name, graphicId: pieces[i]!.graphic.id, at: Date.now(), to: 'file' })
+          .catch(() => null);
       return true;
     } catch (error) {
       if (!(error instanceof JobStopped) && !this.stop.signal.aborted)

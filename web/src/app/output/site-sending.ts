@@ -360,6 +360,16 @@ export class SiteSending {
     });
   }
 
+  /** Files are what a row shows from now on, in their order; those that were in it stay on the site, and are not shown. */
+  async standTogether(site: SiteRecord, slot: string, ids: readonly string[]): Promise<void> {
+    const before = (await this.files.of(site.id)).filter((f) => f.slot === slot && f.shown && !ids.includes(f.id));
+    for (const file of before) await this.files.change(file.id, { shown: false });
+    await this.sites.change(site.id, (now) => {
+      const byId = new Map((now.members[slot] ?? []).map((m) => [m.file, m]));
+      return { ...now, members: { ...now.members, [slot]: ids.flatMap((id) => byId.get(id) ?? []) } };
+    });
+  }
+
   /** It is no longer one of several. */
   async leaves(site: string, file: SentFile): Promise<void> {
     await this.sites.change(site, (now) => {

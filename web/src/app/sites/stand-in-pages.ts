@@ -9,6 +9,7 @@ import {
   type PageColours,
   type SitePage,
   type Slot,
+  type Result,
 } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
 import { slotUnder } from '../ui/dropped';
@@ -27,6 +28,7 @@ import { PageSettings } from './page-settings';
 interface SlotOnPage {
   readonly slot: Slot;
   readonly now: SentPicture | null;
+  readonly row: readonly SentPicture[];
   readonly first: string | null;
   readonly earlier: readonly SentPicture[];
 }
@@ -96,10 +98,13 @@ export class StandInPages {
         set: page.set,
         own,
         colours: slots.find((s) => s.now?.colours)?.now?.colours ?? null,
-        slots: slots.map(({ slot, now, first }) => ({
-          slot,
-          picture: now ? { url: now.address, alt: now.alt } : first ? { url: first, alt: '' } : null,
-        })),
+        slots: slots.flatMap(({ slot, row, first }) =>
+          row.length
+            ? row
+                .slice(0, Math.max(1, slot.rowShows))
+                .map(({ address, alt }) => ({ slot, picture: { url: address, alt } }))
+            : [{ slot, picture: first ? { url: first, alt: '' } : null }],
+        ),
       };
       return { page, slots, width, likeness: { kind: page.kind, content, look: this.site()!.look } };
     }),
@@ -153,26 +158,38 @@ export class StandInPages {
     else this.problem.set(done.problem.message);
   }
 
-  protected async takeDown({ slot, now }: SlotOnPage): Promise<void> {
+  protected async takeDown({ slot, now, row }: SlotOnPage): Promise<void> {
     if (!now) return;
+    const what = row.length > 1 ? `All ${row.length} are` : `“${now.name}” is`;
     if (await this.show(slot.id, null))
       this.snack
-        .open(`“${now.name}” is taken down from ${slot.name}.`, 'Undo')
+        .open(`${what} taken down from ${slot.name}.`, 'Undo')
         .onAction()
-        .subscribe(() => void this.show(slot.id, now.id));
+        .subscribe(() => void this.showAgain(slot.id, row));
   }
 
-  protected async putBack({ slot, now }: SlotOnPage, picture: SentPicture): Promise<void> {
+  /** What a place showed: one picture, several side by side, or nothing. */
+  private async showAgain(slot: string, row: readonly SentPicture[]): Promise<void> {
+    if (row.length < 2) return void (await this.show(slot, row[0]?.id ?? null));
+    const ids = row.map((p) => p.id);
+    await this.change(slot, () => this.client.showRow(slot, ids));
+  }
+
+  protected async putBack({ slot, row }: SlotOnPage, picture: SentPicture): Promise<void> {
     if (await this.show(slot.id, picture.id))
       this.snack
         .open(`${slot.name} shows “${picture.name}” again.`, 'Undo')
         .onAction()
-        .subscribe(() => void this.show(slot.id, now?.id ?? null));
+        .subscribe(() => void this.showAgain(slot.id, row));
   }
 
-  private async show(slot: string, picture: string | null): Promise<boolean> {
+  private show(slot: string, picture: string | null): Promise<boolean> {
+    return this.change(slot, () => this.client.show(slot, picture));
+  }
+
+  private async change(slot: string, ask: () => Promise<Result<unknown>>): Promise<boolean> {
     this.busy.set(slot);
-    const answer = await this.client.show(slot, picture);
+    const answer = await ask();
     if (answer.ok) await this.reload();
     else this.problem.set(answer.problem.message);
     this.busy.set(null);

@@ -96,6 +96,8 @@ export interface PreviewRecord {
   graphicId: string;
   state: string;
   blob: Blob;
+  /** Of a graphic with several frames, the others, in their order. */
+  others?: Blob[];
   fit: string;
   /** See `ReportContexts.judgedBy`; wanting in records from before there was more than the state. */
   judgedBy?: string;

@@ -32,6 +32,7 @@ import { OpenGraphic } from '../document/open-graphic';
 import { Following } from '../document/following.service';
 import { SlotChanges, type ChangedSlot } from '../document/slot-changes.service';
 import { WorkbenchActions, workbenchFeature } from '../document/workbench.store';
+import { TileSets } from '../storage/tile-sets.service';
 import { StorageHealth } from '../storage/storage-health.service';
 import { AddLayers } from './layers/add-layers';
 import { FieldsService } from '../document/fields.service';
@@ -117,6 +118,7 @@ export class WorkbenchPage {
   private readonly fresh = inject(FreshWords);
   private readonly router = inject(Router);
   private readonly pageViews = inject(PageViews);
+  private readonly tileSets = inject(TileSets);
 
   protected readonly graphic = computed(() => {
     const g = this.workbench.working();
@@ -126,6 +128,8 @@ export class WorkbenchPage {
   protected readonly notSaved = computed(() => this.saveProblem()?.message ?? '');
   protected readonly slot = computed(() => (this.graphic() ? (this.workbench.frame()?.slot ?? null) : null));
   protected readonly size = computed(() => (this.slot() ? sizeText(this.slot()!) : ''));
+  /** The set it is a tile of. */
+  protected readonly tileOf = computed(() => this.tileSets.ofGraphic().get(this.id()) ?? null);
   /** The slot's name and its size, which the name may hold already. */
   protected readonly slotLine = computed(() => {
     const name = this.slot()?.name ?? '';

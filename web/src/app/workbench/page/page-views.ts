@@ -1,11 +1,11 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { deviceHeights, devices, switchedDarkening, type Device } from '@bright-slot/core';
+import { deviceHeights, devices, switchedDarkening, type Device, type Slot } from '@bright-slot/core';
 import { PageColoursService } from '../../document/page-colours.service';
 import { LivePicture } from '../../document/live-picture.service';
 import { SlotChanges } from '../../document/slot-changes.service';
 import { Workbench } from '../../document/workbench';
 import { OthersAtRandom } from './others-at-random';
-import { Pages } from '../../page/page-likeness';
+import { Pages, type Likeness } from '../../page/page-likeness';
 import { SlotBook } from '../../storage/slot-book.service';
 
 const names: Record<Device, string> = { desktop: 'Desktop', tablet: 'Tablet', phone: 'Phone' };
@@ -46,6 +46,21 @@ export class PageViews {
     return { way: 'screenshot', page: slot.id, graphic: graphic.id };
   });
 
+  /** The whole set that the frame in hand is of, each place with its own picture; null for one frame, and on a page of the person's own. */
+  private together(shown: Slot, picture: { url: string; alt: string } | null): Likeness | null {
+    const frames = this.workbench.graphic()?.frames ?? [];
+    if (frames.length < 2 || !this.open() || this.random.shown() || this.colours.tried()) return null;
+    const inHand = this.workbench.frame()?.id;
+    const others = this.picture.others();
+    return this.pages.together(
+      frames.map(({ id, slot }) => {
+        if (id === inHand) return { slot: shown, picture };
+        const url = others.get(id);
+        return { slot, picture: url ? { url, alt: '' } : null };
+      }),
+    );
+  }
+
   readonly views = computed(() => {
     const slot = this.slot();
     if (!slot) return [];
@@ -58,7 +73,7 @@ export class PageViews {
     return devices.map((device) => ({
       device,
       name: names[device],
-      page: this.pages.of(shown, picture, device, tried),
+      page: this.together(shown, picture) ?? this.pages.of(shown, picture, device, tried),
       pageWidth: this.pages.width(slot, device, tried),
       screenHeight: deviceHeights[device],
     }));

@@ -1,0 +1,400 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import {
+  contentLetters,
+  editionChanges,
+  limits,
+  layoutName,
+  seenInRow,
+  sizeText,
+  weightText,
+  windowWidth,
+  withoutSize,
+  type Edition,
+  type Result,
+} from '@bright-slot/core';
+import { readCsv, readHtmlSheet, readPasted, sheetRows, sheetText, type Cells } from '@bright-slot/core/sets/sheet';
+import { SetStarts } from '../document/set-starts.service';
+import { AllFiles } from '../output/all-files';
+import { SendAll } from '../output/send-all';
+import { PageLikeness, Pages } from '../page/page-likeness';
+import { numberOf, valueOf } from '../ui/event-value';
+import { FileDrop } from '../ui/file-drop';
+import { Icon } from '../ui/icon';
+import { whenText } from '../ui/when';
+import { EditionDialog, type EditionAsked, type EditionChosen } from './edition-dialog';
+import { Editions } from './editions';
+import { SetLayoutDialog } from './set-layout-dialog';
+import { SetSession } from './set-session';
+import { TileTable, type Working } from './tile-table';
+import type { ShelfItem } from '../media/shelf/shelf.service';
+
+const SHEET = /\.(csv|tsv|txt)$/i;
+
+/** A set as it stands on its page, the table it is made from, what its tiles share, and its editions. */
+@Component({
+  selector: 'bs-set-page',
+  imports: [
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    Icon,
+    MatMenu,
+    MatMenuContent,
+    MatMenuItem,
+    MatMenuTrigger,
+    PageLikeness,
+    RouterLink,
+  ],
+  providers: [AllFiles, Editions, SendAll, SetSession, TileTable],
+  hostDirectives: [FileDrop],
+  host: {
+    '[class.dropping]': 'drops.held()',
+    '(document:keydown)': 'keys($event)',
+    '(document:paste)': 'pasted($event)',
+  },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './set-page.html',
+  styleUrl: './set-page.scss',
+})
+export class SetPage {
+  /** From the address: a set of tiles, or a graphic with several frames. */
+  readonly id = input.required<string>();
+  protected readonly session = inject(SetSession);
+  protected readonly table = inject(TileTable);
+  protected readonly editing = inject(Editions);
+  protected readonly all = inject(AllFiles);
+  protected readonly sending = inject(SendAll);
+  protected readonly drops = inject(FileDrop);
+  private readonly pages = inject(Pages);
+  private readonly starts = inject(SetStarts);
+  private readonly dialogs = inject(MatDialog);
+  protected readonly valueOf = valueOf;
+  protected readonly numberOf = numberOf;
+  protected readonly weight = weightText;
+  protected readonly first: Working = { what: 'Making the tiles', done: 0, of: 0 };
+  protected readonly when = whenText;
+  protected readonly most = { word: contentLetters.title, line: contentLetters.line, name: limits.name };
+  /** Whether the page shows what came last first. */
+  protected readonly latestFirst = signal(false);
+  /** Whether tiles have a second line. */
+  protected readonly lined = signal(false);
+  private readonly pane = viewChild<ElementRef<HTMLElement>>('pane');
+  private readonly paneWidth = signal(900);
+  protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
+
+  protected readonly slot = computed(() => this.session.members()[0]?.frame.slot ?? null);
+  protected readonly slotText = computed(() => {
+    const [slot, set] = [this.slot(), this.session.set()];
+    const count = this.session.members().length;
+    if (!slot) return '';
+    const what = set ? `a set of ${count}` : `${count} places of one picture`;
+    return `${what}, ${withoutSize(slot.name)} ${sizeText(slot)}`;
+  });
+  protected readonly withLine = computed(() => this.lined() || this.session.rows().some((r) => r.line));
+  protected readonly names = computed(() => this.all.names(this.session.members(), this.latestFirst()));
+  /** Whether files are on their way. Changes of the table wait for each other, and files for them. */
+  protected readonly busy = computed(() => this.all.done() !== null || this.sending.done() !== null);
+  /** How many the page shows; the rest of them would not be seen. */
+  protected readonly shown = computed(() => {
+    const slot = this.slot();
+    const count = this.session.members().length;
+    return this.session.set() && slot && slot.rowShows > 1 ? seenInRow(count, slot.rowShows) : count;
+  });
+  protected readonly unseen = computed(() => {
+    const rest = this.session.members().slice(this.shown());
+    if (!rest.length) return '';
+    const called = rest.map((m) => `“${m.name}”`).slice(0, 3);
+    const more = rest.length > 3 ? ` and ${rest.length - 3} more` : '';
+    const nth = rest.length === 1 ? `The ${ordinal(this.shown() + 1)}, ` : '';
+    return `${nth}${called.join(', ')}${more}, would not be seen: the page shows ${this.shown()}.`;
+  });
+  protected readonly page = computed(() => {
+    const members = this.session.members().slice(0, this.shown());
+    if (!members.length) return null;
+    return this.pages.together(
+      members.map((m) => {
+        const { url } = this.session.of(m);
+        return { slot: m.frame.slot, picture: url ? { url, alt: '' } : null };
+      }),
+    );
+  });
+  protected readonly pageWidth = computed(() => {
+    const slot = this.slot();
+    return slot ? Math.max(windowWidth(slot, 'desktop'), slot.shownWidth + 64) : 900;
+  });
+  protected readonly pageScale = computed(() => Math.min(1, this.paneWidth() / this.pageWidth()));
+  protected readonly pageHeight = computed(() => {
+    const members = this.session.members();
+    if (!this.session.set()) {
+      const { width = 1, height = 1 } = members[0]?.graphic.canvas ?? {};
+      return Math.min(300, Math.max(150, (this.paneWidth() * 0.7 * height) / width + 90));
+    }
+    return this.shown() > 7 ? 300 : 210;
+  });
+  protected readonly pageTransform = computed(() => {
+    const top = Math.max(0, (this.hole()?.top ?? 0) * this.pageScale() - 46);
+    return `translate(0px, ${-top}px) scale(${this.pageScale()})`;
+  });
+  protected readonly layout = computed(() => {
+    const [set, slot] = [this.session.set(), this.slot()];
+    return set && slot ? layoutName(set.layout, slot) : '';
+  });
+  protected readonly canSend = computed(() => this.sending.can(this.session.members()));
+  /** What changed from each edition to what stands now. */
+  protected readonly changes = computed(
+    () => new Map(this.session.editions().map((e) => [e.id, changesText(e, this.session.graphics())])),
+  );
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.open(id));
+    });
+    this.drops.files.subscribe(({ files, event }) => void this.dropped(files, event));
+    const watch = new ResizeObserver(() => {
+      const width = this.pane()?.nativeElement.clientWidth;
+      if (width) this.paneWidth.set(width);
+    });
+    afterNextRender(() => {
+      const host = this.host.nativeElement;
+      watch.observe(host);
+    });
+    effect(() => {
+      const pane = this.pane()?.nativeElement;
+      if (pane) watch.observe(pane);
+    });
+    inject(DestroyRef).onDestroy(() => {
+      watch.disconnect();
+      this.table.cancel();
+      this.all.cancel();
+    });
+  }
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  private async open(id: string): Promise<void> {
+    void this.sending.ask();
+    await this.table.readShelf();
+    await this.session.open(id);
+    const { tiles, photos } = this.starts.take(id);
+    if (tiles && this.session.set() && !this.session.graphics().length) await this.table.begin(tiles);
+    if (photos.length) await this.nextEdition(photos);
+  }
+
+  protected memberOf(i: number) {
+    return this.session.members()[i]!;
+  }
+
+  protected photoOf(i: number): string {
+    return this.session.rows()[i]?.photo?.name ?? '';
+  }
+
+  /** Another row, to be written in at once. */
+  protected async addRow(): Promise<void> {
+    if (await this.table.addRow()) setTimeout(() => this.wordFields().at(-1)?.focus());
+  }
+
+  protected async setWord(i: number, field: HTMLInputElement): Promise<void> {
+    await this.table.setWord(i, field.value);
+    field.value = this.session.rows()[i]?.word ?? '';
+  }
+
+  /** Enter goes on to the next row's word. */
+  protected enter(i: number, event: Event): void {
+    event.preventDefault();
+    const next = this.wordFields()[i + 1];
+    if (next) return next.focus();
+    // In the last it is done: another row is a press away.
+    this.host.nativeElement.querySelector<HTMLElement>('.add-row')?.focus();
+  }
+
+  private wordFields(): HTMLInputElement[] {
+    return [...this.host.nativeElement.querySelectorAll<HTMLInputElement>('input.word')];
+  }
+
+  protected choose(i: number, item: ShelfItem): void {
+    void this.table.setPhoto(i, item);
+  }
+
+  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    void this.table.move(previousIndex, currentIndex);
+  }
+
+  /** A row's place by the keyboard. */
+  protected async nudge(i: number, by: -1 | 1): Promise<void> {
+    if (await this.table.move(i, i + by))
+      setTimeout(() => this.host.nativeElement.querySelectorAll<HTMLElement>('.handle')[i + by]?.focus());
+  }
+
+  protected keys(event: KeyboardEvent): void {
+    const editing = event.target instanceof HTMLInputElement && event.target.value !== event.target.defaultValue;
+    if (!(event.ctrlKey || event.metaKey) || editing || document.querySelector('.cdk-overlay-backdrop')) return;
+    const key = event.key.toLowerCase();
+    const back = key === 'z' && !event.shiftKey;
+    const forth = key === 'y' || (key === 'z' && event.shiftKey);
+    if (!back && !forth) return;
+    event.preventDefault();
+    if (event.target instanceof HTMLElement) event.target.blur();
+    void (back ? this.table.undo() : this.table.redo());
+  }
+
+  /** A sheet on the clipboard goes in at the row it is pasted on; one word in a field is only that. */
+  protected pasted(event: ClipboardEvent): void {
+    const data = event.clipboardData;
+    if (!data || !this.session.set() || document.querySelector('.cdk-overlay-backdrop')) return;
+    const files = [...data.files].filter((f) => f.type.startsWith('image/'));
+    const html = data.getData('text/html');
+    const text = data.getData('text/plain');
+    const table = html ? readHtmlSheet(html) : null;
+    const cells = table?.ok ? table : text ? readPasted(text) : null;
+    const field = event.target instanceof HTMLInputElement ? event.target : null;
+    if (cells?.ok && (cells.value.length > 1 || (cells.value[0]!.length > 1 && !field))) {
+      event.preventDefault();
+      const at = field?.classList.contains('word') ? this.wordFields().indexOf(field) : undefined;
+      if (field) field.value = field.defaultValue;
+      void this.bring(cells, at);
+    } else if (files.length && !field) {
+      event.preventDefault();
+      void this.table.bringPhotos(files);
+    }
+  }
+
+  /** From the clipboard, by the button; browsers ask first. */
+  protected async paste(): Promise<void> {
+    try {
+      for (const item of await navigator.clipboard.read()) {
+        const kind = ['text/html', 'text/plain'].find((t) => item.types.includes(t));
+        if (!kind) continue;
+        const said = await (await item.getType(kind)).text();
+        const html = kind === 'text/html' ? readHtmlSheet(said) : null;
+        const plain = item.types.includes('text/plain') ? await (await item.getType('text/plain')).text() : '';
+        await this.bring(html?.ok ? html : readPasted(plain));
+        return;
+      }
+      this.table.problem.set('There is no sheet on the clipboard. Copy the rows in your sheet first.');
+    } catch {
+      this.table.problem.set('The browser does not let it be read here. Click on a row, and press Ctrl and V.');
+    }
+  }
+
+  protected async bringSheet(files: FileList | readonly File[] | null): Promise<void> {
+    const [file] = [...(files ?? [])];
+    if (!file) return;
+    if (file.size > 8_000_000) {
+      this.table.problem.set('That sheet is too large to be read here. Take only the rows of this set.');
+      return;
+    }
+    await this.bring(readCsv(sheetText(new Uint8Array(await file.arrayBuffer()))));
+  }
+
+  private async bring(cells: Result<Cells>, at?: number): Promise<void> {
+    if (!cells.ok) this.table.problem.set(cells.problem.message);
+    else await this.table.bring(sheetRows(cells.value), at);
+  }
+
+  protected async bringPhotos(files: FileList | null): Promise<void> {
+    if (files?.length) await this.table.bringPhotos([...files]);
+  }
+
+  /** A sheet brings rows; photos go to their rows, or are those of the next edition of one picture. */
+  private async dropped(files: readonly File[], event: DragEvent): Promise<void> {
+    if (!this.session.loaded() || this.busy()) return;
+    if (!this.session.set()) return this.nextEdition(files);
+    if (files.length === 1 && SHEET.test(files[0]!.name)) return this.bringSheet(files);
+    const row = event.target instanceof Element ? event.target.closest('tr[data-row]') : null;
+    await this.table.bringPhotos(files, row ? Number(row.getAttribute('data-row')) : undefined);
+  }
+
+  protected async changeLayout(): Promise<void> {
+    const set = this.session.set();
+    const row = this.session.rows().find((r) => r.photo) ?? this.session.rows()[0];
+    if (!set || !row) return;
+    const ref = this.dialogs.open<SetLayoutDialog, unknown, { key: string; name: string }>(SetLayoutDialog, {
+      data: { set, row },
+      width: '940px',
+      maxWidth: '94vw',
+      autoFocus: 'first-tabbable',
+    });
+    const chosen = await firstValueFrom(ref.afterClosed());
+    if (chosen && chosen.key !== set.layout) await this.table.setLayout(chosen.key, chosen.name);
+  }
+
+  /** The next edition: with photos that were given, or chosen there. */
+  protected async nextEdition(files: readonly File[] = []): Promise<void> {
+    await this.table.rest();
+    if (!this.session.graphics().length) return;
+    const data: EditionAsked = {
+      name: this.session.name(),
+      places: this.editing.places(),
+      graphic: this.session.set() ? null : this.session.graphics()[0]!,
+      files: [...files],
+      pieces: this.session.members().length,
+      site: this.canSend(),
+    };
+    const ref = this.dialogs.open<EditionDialog, EditionAsked, EditionChosen>(EditionDialog, {
+      data,
+      width: '760px',
+      maxWidth: '94vw',
+      autoFocus: 'first-tabbable',
+    });
+    const chosen = await firstValueFrom(ref.afterClosed());
+    if (!chosen || !(await this.editing.make(chosen.photos))) return;
+    if (chosen.then === 'save') await this.save();
+    if (chosen.then === 'send') await this.send();
+  }
+
+  protected async save(): Promise<void> {
+    await this.table.rest();
+    await this.all.zip(this.session.members(), this.session.name(), this.latestFirst());
+  }
+
+  protected async saveInFolder(): Promise<void> {
+    await this.all.folder(this.session.members(), this.latestFirst());
+  }
+
+  protected async send(): Promise<void> {
+    await this.table.rest();
+    await this.sending.send(this.session.members(), this.names());
+  }
+}
+
+const ordinal = (n: number): string =>
+  ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'][n - 1] ?? `${n}th`;
+
+/** What changed from an edition to what stands now: “7 photos, 2 words”. */
+function changesText(edition: Edition, now: readonly Edition['graphics'][number][]): string {
+  const before = new Map(edition.graphics.map((g) => [g.id, g]));
+  const counts = { photo: 0, words: 0, other: 0 };
+  for (const graphic of now) {
+    const was = before.get(graphic.id);
+    if (was) for (const { what } of editionChanges(was, graphic)) counts[what]++;
+  }
+  const added = now.filter((g) => !before.has(g.id)).length;
+  const gone = edition.graphics.filter((g) => !now.some((n) => n.id === g.id)).length;
+  const many = (n: number, one: string, more: string) => (n ? [`${n} ${n === 1 ? one : more}`] : []);
+  const told = [
+    ...many(counts.photo, 'photo', 'photos'),
+    ...many(counts.words, 'word', 'words'),
+    ...many(counts.other, 'other change', 'other changes'),
+    ...many(added, 'tile more', 'tiles more'),
+    ...many(gone, 'tile less', 'tiles less'),
+  ];
+  return told.join(', ') || 'nothing else';
+}

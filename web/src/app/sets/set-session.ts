@@ -1,0 +1,201 @@
+import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import {
+  alikeText,
+  clamp,
+  createReporter,
+  fitWord,
+  isPicture,
+  pictureState,
+  rowOf,
+  tileChangesText,
+  type Alike,
+  type Edition,
+  type Frame,
+  type Graphic,
+  type PlacedPicture,
+  type TileRow,
+  type TileSet,
+} from '@bright-slot/core';
+import { LastWordsService } from '../document/last-words.service';
+import { togetherWord } from '../document/together-word';
+import { ReportContexts } from '../document/report-context.service';
+import { whenSaved } from '../document/when-saved';
+import type { Piece } from '../output/all-files';
+import { JobStopped } from '../pixels/pixel-client';
+import { PixelsService } from '../pixels/pixels.service';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { HouseStyleService } from '../storage/house-style.service';
+import { storageProblem } from '../storage/storage-problem';
+import { TileSets } from '../storage/tile-sets.service';
+
+/** One of what a set is made of, and what is known of it. */
+export interface Member extends Piece {
+  /** Changes with what it shows. */
+  readonly state: string;
+}
+
+/** What was found out of a member: its picture, how it fits, what its file weighs. */
+interface Found {
+  readonly url?: string;
+  readonly fit?: string;
+  readonly bytes?: number;
+}
+
+/** How large a member is painted, px across. */
+const PAINTED = { least: 96, most: 720 };
+
+/** A set as it is: tiles of one layout, or one canvas with a frame for each place; its pictures, its fit, its editions. */
+@Injectable()
+export class SetSession {
+  private readonly sets = inject(TileSets);
+  private readonly repository = inject(GraphicsRepository);
+  private readonly pixels = inject(PixelsService);
+  private readonly contexts = inject(ReportContexts);
+  private readonly house = inject(HouseStyleService);
+  private readonly store = inject(Store);
+  private readonly lastWords = inject(LastWordsService);
+
+  readonly loaded = signal(false);
+  readonly problem = signal('');
+  /** The set of tiles; null for one canvas with several frames. */
+  readonly set = signal<TileSet | null>(null);
+  readonly graphics = signal<readonly Graphic[]>([]);
+  readonly editions = signal<readonly Edition[]>([]);
+  /** How alike its tiles came out when they were made last. */
+  readonly alike = signal<Alike | null>(null);
+  private readonly subjects = signal<ReadonlyMap<string, PlacedPicture['subject']>>(new Map());
+  private readonly found = signal<ReadonlyMap<string, Found>>(new Map());
+  private readonly urls = new Set<string>();
+  private stop = new AbortController();
+
+  /** What editions are kept under. */
+  readonly id = computed(() => this.set()?.id ?? this.graphics()[0]?.id ?? '');
+  readonly name = computed(() => this.set()?.name ?? this.graphics()[0]?.name ?? '');
+  readonly members = computed<readonly Member[]>(() => {
+    const graphics = this.graphics();
+    const of = (graphic: Graphic, frame: Frame): Member => ({
+      graphic,
+      frame,
+      name: graphic.name,
+      state: `${graphic.id} ${frame.id} ${pictureState(graphic, frame)}`,
+    });
+    if (this.set()) return graphics.map((g) => of(g, g.frames[0]!));
+    return graphics.flatMap((g) => g.frames.map((f) => of(g, f)));
+  });
+  readonly rows = computed<readonly TileRow[]>(() =>
+    this.set() ? this.graphics().map((g) => rowOf(g, this.subjects()) ?? { word: g.name, line: '', photo: null }) : [],
+  );
+  readonly byHand = computed(() => this.graphics().map((g) => (this.set() ? tileChangesText(g) : '')));
+  readonly alikeText = computed(() => {
+    const alike = this.alike();
+    return alike
+      ? alikeText(
+          alike,
+          this.rows().map((r) => r.word),
+        )
+      : '';
+  });
+  /** How all of it fits, in a word or two; empty while it is looked at. */
+  readonly fit = computed(() => {
+    const words = this.members().map((m) => this.of(m).fit);
+    if (!words.length || words.includes(undefined)) return '';
+    return togetherWord(words as string[]);
+  });
+
+  constructor() {
+    effect(() => {
+      const members = this.members();
+      // What they are judged by is known a moment later than they are.
+      const judged = this.contexts.ready();
+      this.stop.abort();
+      const { signal: stop } = (this.stop = new AbortController());
+      untracked(() => void this.look(members, judged, stop));
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.stop.abort();
+      for (const url of this.urls) URL.revokeObjectURL(url);
+    });
+  }
+
+  /** A set of tiles by its id; else the graphic of that id, whose frames are a set. */
+  async open(id: string): Promise<void> {
+    try {
+      await whenSaved(this.store);
+      await this.lastWords.written;
+      const set = await this.sets.set(id);
+      const graphics = [];
+      for (const of of set?.graphics ?? [id]) {
+        const graphic = await this.repository.graphic(of);
+        if (graphic) graphics.push(graphic);
+      }
+      if (!set && !graphics.length) {
+        this.problem.set('There is no such set in this browser. It may have been deleted, or made in another browser.');
+        return this.loaded.set(true);
+      }
+      await this.take(set, graphics);
+      this.editions.set(await this.sets.editions(id));
+    } catch (error) {
+      this.problem.set(storageProblem(error).message);
+    }
+    this.loaded.set(true);
+  }
+
+  /** The set as it is from now on. */
+  async take(set: TileSet | null, graphics: readonly Graphic[]): Promise<void> {
+    const subjects = new Map(this.subjects());
+    for (const { layers } of graphics)
+      for (const layer of layers.filter(isPicture))
+        if (!subjects.has(layer.asset))
+          subjects.set(layer.asset, (await this.repository.asset(layer.asset))?.subject ?? null);
+    this.subjects.set(subjects);
+    this.graphics.set(graphics);
+    this.set.set(set);
+  }
+
+  async readEditions(): Promise<void> {
+    this.editions.set(await this.sets.editions(this.id()).catch(() => []));
+  }
+
+  of({ state }: Member): Found {
+    return this.found().get(state) ?? {};
+  }
+
+  private tell(member: Member, more: Found): void {
+    this.found.update((f) => new Map(f).set(member.state, { ...f.get(member.state), ...more }));
+  }
+
+  /** Paints what is not painted, then judges and weighs: what is seen comes first. */
+  private async look(members: readonly Member[], judged: boolean, stop: AbortSignal): Promise<void> {
+    try {
+      for (const m of members) {
+        if (this.of(m).url) continue;
+        const wide = Math.round(clamp(m.frame.rect.width, PAINTED.least, PAINTED.most));
+        const blob = await this.pixels.miniature(m.graphic, m.frame, wide, stop);
+        if (stop.aborted) return;
+        const url = URL.createObjectURL(blob);
+        this.urls.add(url);
+        this.tell(m, { url });
+      }
+      if (!judged) return;
+      for (const m of members) {
+        if (this.of(m).fit) continue;
+        const context = await this.contexts.whole(m.graphic, m.frame);
+        if (stop.aborted) return;
+        this.tell(m, { fit: fitWord(createReporter()(context)) });
+      }
+      for (const m of members) {
+        if (this.of(m).bytes !== undefined) continue;
+        const { format, quality } = m.frame.export;
+        const { copyright } = this.house.style();
+        const choices = { format, quality, copyright };
+        const { blob } = await this.pixels.file(m.graphic, m.frame, choices, stop, this.pixels.files);
+        if (stop.aborted) return;
+        this.tell(m, { bytes: blob.size });
+      }
+    } catch (error) {
+      if (error instanceof JobStopped || stop.aborted) return;
+      this.problem.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+}
