@@ -19,7 +19,18 @@ const webFloors = [
   'shell',
 ];
 /** What a person goes to. Places do not import each other. */
-const webPlaces = ['graphics', 'start', 'workbench', 'carry', 'export', 'sets', 'slots', 'house-style', 'sites'];
+const webPlaces = [
+  'graphics',
+  'start',
+  'workbench',
+  'carry',
+  'export',
+  'sets',
+  'everywhere',
+  'slots',
+  'house-style',
+  'sites',
+];
 /** Core's folders; several on one floor do not import each other. */
 const coreFloors = [
   ['geometry', 'colour'],

@@ -2,7 +2,7 @@ import { contrast } from '../colour/contrast';
 import { blank, photo, shape, veil, withLayers, words } from '../testing/samples';
 import { applyEdit } from '../graphic/edit';
 import { HouseStyle, fieldValues, plainHouseStyle, withHouseColour } from './house-style';
-import { recolouring, usesOf } from './recolour';
+import { placesUsed, replacedEverywhere } from '../graphic/everywhere';
 import { fromTokens, toTokens } from './tokens';
 
 describe('a house style', () => {
@@ -54,16 +54,18 @@ describe('another colour for a house colour', () => {
     words(clay, { outline: { width: 2, colour: clay } }, { colour: '#ffffff' }),
   );
   it('is found in backdrop, veil, gradient and outline', () => {
-    expect(usesOf(graphic, clay)).toBe(4);
-    expect(usesOf(graphic, '#abcdef')).toBe(0);
+    expect(placesUsed(graphic, { kind: 'colour', colour: clay })).toBe(4);
+    expect(placesUsed(graphic, { kind: 'colour', colour: '#abcdef' })).toBe(0);
   });
   it('changes all of them, in one step, and nothing that is said', () => {
-    const next = applyEdit(graphic, recolouring(graphic, clay, '#123456')!);
+    const next = replacedEverywhere(graphic, { kind: 'colour', colour: clay }, { kind: 'colour', colour: '#123456' });
     expect(JSON.stringify(next).match(/#123456/g)).toHaveLength(4);
     const said = next.layers[3]!;
     expect(said.role === 'words' && said.paragraphs[0]!.runs[0]!.text).toBe(clay);
     expect(next.layers[0]).toBe(graphic.layers[0]);
-    expect(recolouring(next, clay, '#000000')).toBeNull();
+    expect(replacedEverywhere(next, { kind: 'colour', colour: clay }, { kind: 'colour', colour: '#000000' })).toBe(
+      next,
+    );
   });
 });
 

@@ -36,6 +36,11 @@ export const routes: Routes = [
     loadComponent: () => import('./sets/set-page').then((m) => m.SetPage),
   },
   {
+    path: 'everywhere',
+    title: 'Replace everywhere · Bright Slot',
+    loadComponent: () => import('./everywhere/everywhere-page').then((m) => m.EverywherePage),
+  },
+  {
     path: 'slots',
     title: 'Slots · Bright Slot',
     loadComponent: () => import('./slots/slots-page').then((m) => m.SlotsPage),

@@ -18,6 +18,7 @@ import {
 } from '@bright-slot/core';
 import { Composing } from '../document/composing.service';
 import { MakeGraphic } from '../document/make-graphic';
+import { Collections } from '../storage/collections.service';
 import { JobStopped } from '../pixels/pixel-client';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { SlotBook } from '../storage/slot-book.service';
@@ -62,6 +63,7 @@ export class CarrySession {
   private readonly composing = inject(Composing);
   private readonly book = inject(SlotBook);
   private readonly maker = inject(MakeGraphic);
+  private readonly collections = inject(Collections);
   private readonly router = inject(Router);
   private readonly type = inject(TypeService);
 
@@ -256,11 +258,22 @@ export class CarrySession {
     for (const t of this.targets()) this.begin(t.slot.id);
   }
 
+  /** What is made, and what it is made from, as a collection: judged, saved and sent together. Null where it cannot be. */
+  private async gather(made: readonly string[]): Promise<string | null> {
+    const { id, name } = this.source()!.graphic;
+    const collection = await this.collections.make(name, [id, ...made]);
+    return typeof collection === 'string' ? collection : null;
+  }
+
+  /** Whether what is made is kept together, as one collection with what it is made from. */
+  readonly together = signal(false);
+
   /** Makes all that are wanted, each a graphic of its own that follows this one. */
   async make(): Promise<Problem | null> {
     const source = this.source();
     if (!source || this.making()) return null;
     this.making.set(true);
+    const made: string[] = [];
     try {
       for (const { slot, wanted } of this.targets()) {
         if (wanted) await this.looking.get(slot.id);
@@ -272,10 +285,14 @@ export class CarrySession {
           `Carried over from ${source.graphic.name}`,
         );
         if (!kept.ok) return kept.problem;
+        made.push(kept.value.id);
         // Made once, it is not made again by a second press.
         this.want(target.slot.id, false);
       }
-      await this.router.navigate(['/graphics'], { queryParams: { from: source.graphic.id } });
+      const within = this.together() && made.length > 1 ? await this.gather(made) : null;
+      await this.router.navigate(['/graphics'], {
+        queryParams: within === null ? { from: source.graphic.id } : { within },
+      });
       return null;
     } finally {
       this.making.set(false);

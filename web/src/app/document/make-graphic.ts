@@ -116,7 +116,7 @@ export class MakeGraphic {
       logo: null,
       graphics: [],
     };
-    const problem = await this.tileSets.write({ set, graphics: [], step: 'Made' });
+    const problem = await this.tileSets.write({ sets: [set], graphics: [], step: 'Made' });
     if (problem) return problem;
     this.starts.give(set.id, { tiles });
     await this.router.navigate(['/sets', set.id]);

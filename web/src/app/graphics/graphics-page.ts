@@ -49,6 +49,7 @@ import { cardRows, type CardRow } from './card-rows';
 import { DRAGGED, GraphicCard, type Held } from './graphic-card';
 import { Rows } from './row-scrolling';
 import { NewGraphicDialog, type Started } from './new-graphic-dialog';
+import { CollectionFiles } from './collection-files';
 import { SetCard } from './set-card';
 import { SetStarts } from '../document/set-starts.service';
 import { TileSets } from '../storage/tile-sets.service';
@@ -75,6 +76,7 @@ const GRACE = 24 * 3600 * 1000;
     Icon,
     GraphicCard,
     SetCard,
+    CollectionFiles,
     FirstSteps,
     RouterLink,
     CdkVirtualForOf,
@@ -200,6 +202,11 @@ export class GraphicsPage {
       .open(`“${set.name}” and its ${set.graphics.length} tiles were deleted.`, 'Undo', { duration: 20_000 })
       .onAction()
       .subscribe(() => void this.tileSets.bringBack(set).then(() => this.reload()));
+  }
+
+  /** A collection's graphics that are there, in its order. */
+  protected held({ graphics }: Collection): GraphicEntry[] {
+    return graphics.flatMap((id) => this.byId().get(id) ?? []);
   }
 
   /** How many of a collection's graphics are there. */

@@ -24,7 +24,7 @@ import { today } from '../ui/when';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { FamilyField } from '../type/family-field';
 import { HouseStyleService } from '../storage/house-style.service';
-import { RecolourService, type ColourUse } from '../document/recolour.service';
+import { Everywhere, replacing, type Use } from '../document/everywhere.service';
 import { readTokens, tokensFile } from './token-files';
 import { valueOf } from '../ui/event-value';
 
@@ -33,7 +33,7 @@ interface Offer {
   readonly at: number;
   readonly from: string;
   readonly to: string;
-  readonly uses: readonly ColourUse[];
+  readonly uses: readonly Use[];
 }
 
 const parts = ['{graphic}', '{slot}', '{date}', '{letter}'];
@@ -61,7 +61,7 @@ const uses: readonly { id: keyof HouseStyle['type']; name: string }[] = [
 export class HouseStylePage {
   protected readonly valueOf = valueOf;
   private readonly house = inject(HouseStyleService);
-  private readonly recolouring = inject(RecolourService);
+  private readonly everywhere = inject(Everywhere);
   private readonly pictures = inject(PicturesService);
   private readonly repository = inject(GraphicsRepository);
   private readonly snack = inject(MatSnackBar);
@@ -146,7 +146,7 @@ export class HouseStylePage {
     const before = this.offer();
     const was = before?.at === at && before.to === from ? before.from : from;
     this.setColour(at, { colour: to });
-    const uses = await this.recolouring.usesOf(was);
+    const uses = await this.everywhere.uses({ kind: 'colour', colour: was });
     this.offer.set(uses.length && was !== to ? { at, from: was, to, uses } : null);
   }
 
@@ -155,8 +155,15 @@ export class HouseStylePage {
     if (!offer) return;
     this.changing.set(true);
     const called = this.style().colours[offer.at]?.name ?? 'changed';
-    const graphics = offer.uses.map((u) => u.graphic);
-    const { changed, busy, problem } = await this.recolouring.change(graphics, offer.from, offer.to, called);
+    const { before, busy, problem } = await this.everywhere.change(
+      offer.uses.map((u) => u.graphic.id),
+      replacing(
+        { kind: 'colour', colour: offer.from },
+        { kind: 'colour', colour: offer.to },
+        `House colour ${called}: ${offer.to}`,
+      ),
+    );
+    const changed = before.length;
     this.changing.set(false);
     this.offer.set(null);
     const done = `${changed === 1 ? 'One graphic has' : `${changed} graphics have`} it now; in each it is one step, undone like any other.`;

@@ -60,9 +60,12 @@ export class SendAll {
 
   /** Whether all pieces have a place on a site that takes them. */
   can(pieces: readonly Piece[]): boolean {
-    return (
-      pieces.length > 0 && pieces.every(({ frame: { slot } }) => this.own(slot) !== null || this.has().has(slot.id))
-    );
+    return this.canAt(pieces.map((p) => p.frame.slot));
+  }
+
+  /** Whether all of some slots are places on a site that takes files. */
+  canAt(slots: readonly Slot[]): boolean {
+    return slots.length > 0 && slots.every((slot) => this.own(slot) !== null || this.has().has(slot.id));
   }
 
   cancel(): void {

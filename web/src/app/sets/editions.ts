@@ -69,7 +69,7 @@ export class Editions {
   }
 
   private async write(graphics: Edition['graphics'], step: string, edition: Edition, taken?: string): Promise<boolean> {
-    const change = { set: null, graphics, step, edition, ...(taken === undefined ? {} : { taken }) };
+    const change = { sets: [], graphics, step, edition, ...(taken === undefined ? {} : { taken }) };
     const problem = await this.sets.write(change);
     if (problem) {
       this.table.problem.set(problem.message);

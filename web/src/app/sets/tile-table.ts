@@ -392,7 +392,7 @@ export class TileTable {
     const were = new Map(this.session.graphics().map((g) => [g.id, g]));
     const is = new Set(graphics.map((g) => g.id));
     const problem = await this.sets.write({
-      set,
+      sets: [set],
       graphics: graphics.filter((g) => were.get(g.id) !== g),
       step,
       removed: [...were.keys()].filter((id) => !is.has(id)),

@@ -6,9 +6,9 @@ import { GraphicsRepository } from './graphics-repository';
 import { storageProblem } from './storage-problem';
 import { editionUses, putUses, setUses } from './used';
 
-/** What is written of a set at once: all of it, or nothing. */
+/** What is written of sets and graphics at once: all of it, or nothing. */
 export interface SetChange {
-  readonly set: TileSet | null;
+  readonly sets: readonly TileSet[];
   /** Graphics as they are from now on, and what their step is called. */
   readonly graphics: readonly Graphic[];
   readonly step: string;
@@ -55,7 +55,7 @@ export class TileSets {
 
   /** Writes a change in one transaction: a page that goes in the middle of it leaves all as it was. */
   async write(change: SetChange): Promise<Problem | null> {
-    const { set, graphics, step, removed = [], edition, taken } = change;
+    const { sets, graphics, step, removed = [], edition, taken } = change;
     const { tileSets, editions, uses } = this.db;
     const at = Date.now();
     try {
@@ -71,7 +71,7 @@ export class TileSets {
           await putUses(this.db, editionUses(edition.id), edition);
           await this.forgetEarliest(edition.of);
         }
-        if (set) {
+        for (const set of sets) {
           await tileSets.put(TileSet.parse(set));
           await putUses(this.db, setUses(set.id), set);
         }

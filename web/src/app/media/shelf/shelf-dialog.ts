@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatOption, MatSelect } from '@angular/material/select';
+import { RouterLink } from '@angular/router';
 import { clamp, luminance, weightText, type Slot } from '@bright-slot/core';
 import { HouseStyleService } from '../../storage/house-style.service';
 import { Icon } from '../../ui/icon';
@@ -13,7 +14,7 @@ type Kind = 'all' | 'photos' | 'transparent' | 'ornaments' | 'page';
 /** The photo shelf: what there is, what is known of it, and the way into the graphic. */
 @Component({
   selector: 'bs-shelf-dialog',
-  imports: [MatDialogModule, MatSelect, MatOption, Icon],
+  imports: [MatDialogModule, MatSelect, MatOption, Icon, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf-dialog.html',
   styleUrl: './shelf-dialog.scss',

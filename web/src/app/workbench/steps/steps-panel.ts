@@ -60,6 +60,7 @@ import { workbenchFeature } from '../../document/workbench.store';
         }
         @if (line().length > 1) {
           <button type="button" class="button small" (click)="compare(null)">Compare</button>
+          <button type="button" class="button small" (click)="asRoutine()">Save steps as a routine …</button>
         }
       </div>
       <ol>
@@ -220,6 +221,17 @@ export class StepsPanel {
       data: { version },
       width: '1180px',
       maxWidth: '96vw',
+      autoFocus: 'first-tabbable',
+    });
+  }
+
+  /** Chosen steps, to be taken with other graphics. */
+  protected async asRoutine(): Promise<void> {
+    const { RoutineDialog } = await import('./routine-dialog');
+    this.dialogs.open(RoutineDialog, {
+      data: { line: this.line(), at: this.headAt() },
+      width: '560px',
+      maxWidth: '94vw',
       autoFocus: 'first-tabbable',
     });
   }
