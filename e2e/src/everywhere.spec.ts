@@ -104,8 +104,8 @@ it('steps of one graphic are kept as a routine, and taken with others by what th
   await browser.run(
     `[...document.querySelectorAll('.layer-item')].find((l) => /Title|Notes from/.test(l.getAttribute('aria-label'))).click()`,
   );
-  await browser.tab('Words');
-  await browser.number('Tracking', 7);
+  await browser.tab('Around them');
+  await browser.number('Letter spacing', 7);
   await browser.saved();
   await browser.press('Steps');
   await browser.press('Save steps as a routine');

@@ -1,8 +1,8 @@
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
 import { Browser, Key } from './harness/browser';
-import { lookRound, startBare } from './harness/workbench';
+import { drop, lookRound } from './harness/workbench';
 
 /** Pictures of the main views, from the demo: `npm run screenshots`, or with names of views to make only those. */
 const folder = process.env['SHOTS'] ?? join(root, 'docs/screenshots');
@@ -52,17 +52,6 @@ const views: Record<string, () => Promise<unknown>> = {
     // The pages beside the report are painted a moment later.
     await browser.driver.sleep(1500);
   },
-  /** Title and line taken together, brought in line. */
-  async several() {
-    await browser.go(`${app.app}/graphics/demo-notes`);
-    await browser.layer('Words: Title');
-    await browser.exact();
-    const line = await browser.find('.layer-item[aria-label^="Words: Line"]');
-    await browser.driver.actions().keyDown(Key.SHIFT).click(line).keyUp(Key.SHIFT).perform();
-    await browser.find('bs-several-settings');
-    await browser.find('[data-settled="true"]', 20_000);
-    await browser.driver.sleep(1500);
-  },
   /** The same header for five other slots. */
   async carry() {
     await browser.go(`${app.app}/graphics/demo-notes/carry`);
@@ -74,24 +63,6 @@ const views: Record<string, () => Promise<unknown>> = {
         ),
       120_000,
     );
-  },
-  /** Two named states, and what differs. */
-  async versions() {
-    await browser.go(`${app.app}/graphics/demo-new-jugs`);
-    await browser.press('Steps');
-    const keep = async (name: string) =>
-      browser.fill(await browser.find('input[aria-label="Name for this state"]'), `${name}${Key.ENTER}`);
-    await keep('As it was sent');
-    await browser.layer('Words: Title');
-    await browser.number('Size', 76);
-    await browser.tab('Place');
-    await browser.number('From the top', 84);
-    await browser.saved();
-    await keep('Smaller, lower');
-    await browser.seeText('Smaller, lower');
-    await browser.press('Compare');
-    await browser.driver.wait(async () => (await browser.all('bs-compare img')).length === 2, 30_000);
-    await settle();
   },
   /** The page on a desktop, a tablet and a phone, the graphic in it, with what the report says of it. */
   async 'on-the-page'() {
@@ -117,59 +88,6 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.fill(await browser.find('bs-settings textarea'), 'from the the kiln, 12 October');
     await browser.find('[data-settled="true"]', 20_000);
     await browser.driver.sleep(2500);
-  },
-  async veil() {
-    await browser.go(`${app.app}/graphics`);
-    await browser.press('New graphic');
-    await browser.press('Blog header 1000 × 288');
-    await startBare(browser);
-    await browser.press('Add');
-    await browser.menu('From the shelf');
-    await browser.press('Glaze tests');
-    await browser.press('Add to the graphic');
-    await browser.find('.layer-item[aria-label^="Photo"]');
-    await browser.press('Add');
-    await browser.menu('Words');
-    await browser.find('bs-words-editor textarea:focus');
-    await browser.keys('Forty glazes');
-    await browser.keys(Key.ESCAPE);
-    await browser.number('Size', 84);
-    await browser.press('Centre');
-    await browser.tab('Place');
-    await browser.press('Centre across');
-    await browser.press('Centre up and down');
-    await browser.press('Add');
-    await browser.menu('Veil');
-    await browser.seeText('is just enough', 30_000);
-    await browser.find('[data-settled="true"]', 20_000);
-    await browser.exact();
-  },
-  /** The logo off its sheet, on a dark header, in two layers. */
-  async 'cut-out'() {
-    await browser.go(`${app.app}/graphics`);
-    await browser.press('New graphic');
-    await browser.press('Site header, any width, 1280');
-    await startBare(browser);
-    await browser.layer('Backdrop');
-    await browser.press('A colour');
-    await browser.fill(await browser.find('.hex'), `#1f2a30${Key.ENTER}`);
-    await browser.press('Add');
-    await browser.menu('From the shelf');
-    await browser.press('Logo with white around it');
-    await browser.press('Add to the graphic');
-    await browser.layer('Logo');
-    await browser.tab('Place');
-    await browser.press('Clean logo');
-    await browser.driver.wait(async () => (await browser.all('bs-place-section .button.main')).length === 0, 15_000);
-    await browser.saved();
-    await browser.tab('Cut out');
-    await browser.press('Take it apart');
-    await browser.layer('Logo: Wordmark');
-    await browser.tab('Look');
-    await browser.press('One flat colour');
-    await browser.press('Colour of the picture #f4e7cb');
-    await browser.tab('Cut out');
-    await browser.exact();
   },
   async export() {
     await browser.go(`${app.app}/graphics/demo-notes/export`);
@@ -203,15 +121,6 @@ const views: Record<string, () => Promise<unknown>> = {
     const [from, to] = [at(892, 150), at(1175, 410)];
     await browser.drag(from, { x: to.x - from.x, y: to.y - from.y });
     await browser.find('bs-screenshot-finder .size');
-  },
-  /** Saved or sent from where one works, what is still open named. */
-  async finish() {
-    await browser.go(`${app.app}/graphics/demo-evening-classes`);
-    await browser.find('[data-settled="true"]', 20_000);
-    await browser.exact();
-    await browser.press('Finish');
-    await browser.seeText('things still open').catch(() => undefined);
-    await settle();
   },
   async 'house-style'() {
     await browser.go(`${app.app}/house-style`);
@@ -280,7 +189,97 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.seeText('darker than what was sent.');
     await fault({});
   },
+  /** Seven tiles of one layout, made from their table, as they stand on the page. */
+  async tiles() {
+    await browser.visit(`${app.app}/graphics`);
+    await browser.press('New graphic');
+    await browser.press('A row of 7: Menu tile');
+    await rowsSettled(7);
+    for (const [i, word] of ['Bowls', 'Jugs', 'Mugs', 'Bottles', 'Plates', 'Teapots & lids', 'Seconds'].entries()) {
+      const field = (await browser.all('input.word'))[i]!;
+      await browser.fill(field, `${word}${Key.ENTER}`);
+    }
+    await browser.press('A row');
+    await rowsSettled(8);
+    await browser.fill((await browser.all('input.word'))[7]!, `Events${Key.ENTER}`);
+    await rowsSettled(8);
+    await browser.run(`document.querySelector('.left').scrollTop = 0`);
+  },
+  /** What a next edition takes the place of, looked at before it is made. */
+  async editions() {
+    if (!(await browser.all('input.word')).length) await views['tiles']!();
+    await browser.press('New edition');
+    const files = ['wheel', 'sill', 'tiles', 'shelf'].map((n) => join(root, `demo/pictures/${n}.jpg`)).join('\n');
+    await (await browser.find('bs-edition-dialog input[type=file]')).sendKeys(files);
+    await browser.seeText('of 8 are new.');
+    await browser.press('Make it');
+    await rowsSettled(8);
+    await browser.press('New edition');
+    await (
+      await browser.find('bs-edition-dialog input[type=file]')
+    ).sendKeys(['pots-tall', 'kiln', 'wheel'].map((n) => join(root, `demo/pictures/${n}.jpg`)).join('\n'));
+    await browser.seeText('of 8 are new.');
+  },
+  /** One picture over five squares: its set, its editions. */
+  async strip() {
+    await browser.visit(`${app.app}/graphics`);
+    await browser.press('New graphic');
+    await browser.press('From the kiln, Strip of 5');
+    await browser.seeText('Frame 1 of 5');
+    await brought('pano.jpg');
+    await browser.press('The set', 'a');
+    await rowsSettled(5);
+    await browser.press('New edition');
+    await (await browser.find('bs-edition-dialog input[type=file]')).sendKeys(join(root, 'demo/pictures/shelf.jpg'));
+    await browser.find('bs-edition-dialog .canvas');
+    await browser.press('Make it');
+    await browser.seeText('since then');
+    await rowsSettled(5);
+  },
+  /** Four cells of a mosaic on one canvas. */
+  async mosaic() {
+    await browser.visit(`${app.app}/graphics`);
+    await browser.press('New graphic');
+    await browser.press('The window, Mosaic of 4');
+    await browser.seeText('Frame 1 of 4');
+    await brought('shelf.jpg');
+    await browser.exact();
+    await browser.find('[data-settled="true"]', 30_000);
+  },
+  /** A photo in all graphics that use it, before and after. */
+  async everywhere() {
+    await browser.visit(`${app.app}/everywhere`);
+    await browser.find('.pictures button');
+    await browser.run(`document.querySelector('[aria-label="Pictures that graphics use"] button').click()`);
+    await browser.run(
+      `[...document.querySelectorAll('[aria-label="What takes its place"] button')].find((b) => /sill/.test(b.title)).click()`,
+    );
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `const all = [...document.querySelectorAll('.found li')]; return all.length > 0 && all.every((l) => l.querySelectorAll('figure strong').length === 2)`,
+        ),
+      90_000,
+    );
+  },
 };
+/** All rows of a set are made, judged and weighed. */
+async function rowsSettled(rows: number): Promise<void> {
+  await browser.driver.wait(
+    () =>
+      browser.run<boolean>(
+        `const files = [...document.querySelectorAll('td.file')]; return files.length === arguments[0] && files.every((f) => /kB/.test(f.textContent)) && !document.querySelector('.working')`,
+        rows,
+      ),
+    90_000,
+  );
+}
+/** A photo of the demo on the canvas at work. */
+async function brought(name: string): Promise<void> {
+  await drop(browser, { name, bytes: readFileSync(join(root, 'demo/pictures', name)), type: 'image/jpeg' });
+  await browser.find('.thing');
+  await browser.saved();
+}
 /** Types into a labelled field. */
 async function typed(label: string, text: string): Promise<void> {
   for (const l of await browser.all('label.field'))

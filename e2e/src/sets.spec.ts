@@ -12,6 +12,7 @@ import {
   type DroppedFile,
   exportedPng,
   findings as findingsIn,
+  placed,
   settleDemo,
   startBare,
 } from './harness/workbench';
@@ -183,6 +184,34 @@ it('a mosaic of four from one picture: at twice the pixels half of one becomes a
     [503, 585],
     [503, 585],
   ]);
+});
+
+it('a mosaic of one photo each, and one of them changed for another where it is let go, in twelve actions', async () => {
+  const { browser, app } = here;
+  let actions = 0;
+  await browser.visit(`${app.app}/graphics`);
+  await browser.press('New graphic');
+  actions++;
+  await browser.press('The window, Mosaic of 4, gaps of 15 px');
+  actions++;
+  await browser.seeText('Frame 1 of 4');
+  await drop(browser, demoPhoto('shelf.jpg'), demoPhoto('sill.jpg'), demoPhoto('kiln.jpg'), demoPhoto('tiles.jpg'));
+  actions++;
+  await browser.driver.wait(async () => (await browser.all('.thing')).length === 4, 30_000);
+  await browser.saved();
+  await browser.exact();
+  const at = await placed(browser);
+  // Each in its own cell and no wider, in whole px.
+  expect(at.map((p) => `${p.x} ${p.y} ${p.width}`).sort()).toEqual(
+    ['0 0 518', '533 0 251', '799 0 251', '799 308 251'].sort(),
+  );
+  await browser.press('Export', 'a');
+  actions++;
+  await browser.seeText('All 4 files');
+  const files = await (actions++, allFiles(4));
+  expect(files.size).toBe(4);
+  console.info(`a mosaic of four photos: ${actions} actions`);
+  expect(actions).toBeLessThanOrEqual(12);
 });
 
 /** Where a visitor's page shows the pictures of a set, CSS px from the first; and how wide a device px is there. */

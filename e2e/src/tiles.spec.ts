@@ -195,7 +195,6 @@ it('rows pasted from a sheet, with a photo by name, another missing and told', a
 });
 
 it('a CSV that is dropped brings its rows; photos that are dropped go to the rows of their names', async () => {
-  const { browser } = here;
   const csv = 'word,line\r\n"Vases, tall",from 40\r\nLids,\r\n';
   await onTheSet({ name: 'more.csv', bytes: Buffer.from(csv), type: 'text/csv' });
   await until(async () => (await words()).slice(7).join('|') === 'Vases, tall|Lids', 'the rows of the file');
@@ -206,6 +205,19 @@ it('a CSV that is dropped brings its rows; photos that are dropped go to the row
     return now[7] === 'vase' && now[4] === 'plates';
   }, 'photos at their rows');
   await settled(9);
+});
+
+it('what is called off in the middle leaves what was there', async () => {
+  const { browser } = here;
+  const before = await words();
+  const csv = Array.from({ length: 400 }, (_, i) => `Tile ${i}`).join('\n');
+  await onTheSet({ name: 'many.csv', bytes: Buffer.from(csv), type: 'text/csv' });
+  await browser.press('Cancel');
+  await until(async () => (await browser.all('.news .working')).length === 0, 'nothing is under way');
+  expect(await words()).toEqual(before);
+  await browser.driver.navigate().refresh();
+  await settled(9);
+  expect(await words()).toEqual(before);
 });
 
 it('a set is one card, found by its tiles’ words, and gone and back in one', async () => {

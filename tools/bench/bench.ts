@@ -30,6 +30,7 @@ import { startApp, root } from '../../e2e/src/harness/app';
 import { Browser, Key } from '../../e2e/src/harness/browser';
 import { lookRound } from '../../e2e/src/harness/workbench';
 import { history } from './history';
+import { sets } from './sets';
 
 /** The middle of five times, ms, after one that does not count. */
 async function time(work: () => unknown, times = 5): Promise<number> {
@@ -372,6 +373,7 @@ try {
     });
   row('peak memory of the page and its workers', Math.max(...peaks), '', 'MB');
   await history(app, row);
+  await sets(app, row);
 } finally {
   await browser.close();
   await app.stop();

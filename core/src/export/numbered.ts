@@ -11,10 +11,32 @@ export interface NumberedPart {
   readonly longest: number;
 }
 
+/** What the names of files that leave together have in common. */
+export interface NumberedSet {
+  readonly pattern: string;
+  readonly graphic: string;
+  readonly date: string;
+  /** How many there are. */
+  readonly of: number;
+  /** The page shows what came last first: the last place has number 1, so that files sent in the order of their names come to stand as they were made. */
+  readonly latestFirst: boolean;
+}
+
+/** The name of one of several files, `at` its place in the order of the page, from 0. */
+export function numberedName(
+  { pattern, date, of, latestFirst, ...own }: NumberedSet,
+  { graphic = own.graphic, slot, format, longest }: NumberedPart,
+  at: number,
+): string {
+  const digits = String(of).length;
+  const number = String(latestFirst ? of - at : at + 1).padStart(digits, '0');
+  const name = fileName(pattern, { graphic, date, slot, format }, new Set(), longest - digits - 1);
+  return `${number}-${name}`;
+}
+
 /**
  * Names of files that stand beside each other, in the order of the page, each beginning with its number, so that they
- * are in order wherever they are listed. `latestFirst`: where a page shows what came last first, the last place has
- * number 1, so that files sent in the order of their names come to stand as they were made.
+ * are in order wherever they are listed.
  */
 export function numberedNames(
   pattern: string,
@@ -22,10 +44,6 @@ export function numberedNames(
   parts: readonly NumberedPart[],
   latestFirst = false,
 ): string[] {
-  const digits = String(parts.length).length;
-  return parts.map(({ graphic = own.graphic, slot, format, longest }, i) => {
-    const number = String(latestFirst ? parts.length - i : i + 1).padStart(digits, '0');
-    const name = fileName(pattern, { graphic, date: own.date, slot, format }, new Set(), longest - digits - 1);
-    return `${number}-${name}`;
-  });
+  const set = { pattern, ...own, of: parts.length, latestFirst };
+  return parts.map((part, i) => numberedName(set, part, i));
 }

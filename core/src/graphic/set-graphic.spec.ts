@@ -1,9 +1,12 @@
 import { intersection } from '../geometry/box';
 import { potterySets } from '../../../demo/src/slots';
-import { random, slotOf } from '../testing/samples';
+import { blank, photo, random, slotOf, withLayers } from '../testing/samples';
 import type { SlotSet } from '../slot/set';
 import { checkGraphic } from './check';
-import { seamSides, setFrames, setGraphic } from './set-graphic';
+import { frameFor } from './frame';
+import type { Graphic } from './graphic';
+import { pictureGeometry } from './picture-geometry';
+import { fillingFrame, framesForPhotos, seamSides, setFrames, setGraphic } from './set-graphic';
 
 const own = { id: 'g', name: 'Set', created: '2026-11-30T00:00:00Z' };
 const setOf = (id: string) => potterySets.find((s) => s.id === id)!;
@@ -84,5 +87,39 @@ describe('seams', () => {
   it('are none where there is one frame', () => {
     const [frame] = made(five).frames;
     expect(seamSides(frame!.rect, [frame!]).size).toBe(0);
+  });
+});
+
+describe('photos of a set', () => {
+  const two = (): Graphic => ({
+    ...blank(),
+    canvas: { width: 200, height: 100 },
+    frames: [
+      frameFor('a', { x: 0, y: 0, width: 90.5, height: 100 }, slotOf('strip-square')),
+      frameFor('b', { x: 109.5, y: 0, width: 90.5, height: 100 }, slotOf('strip-square')),
+    ],
+  });
+  const filled = (id: string, at: number) => ({ ...fillingFrame(photo({ id }), two().frames[at]!.rect), id });
+
+  it('fill a frame to its half px, in proportion, about their focus', () => {
+    const layer = fillingFrame(photo({ focus: { x: 0.9, y: 0.5 } }), two().frames[1]!.rect);
+    expect(layer.place).toEqual({ mode: 'free', x: 109.5, y: 0, width: 90.5 });
+    expect(layer.crop!.width / layer.crop!.height).toBeCloseTo(0.905, 6);
+    expect(layer.crop!.x + layer.crop!.width).toBeLessThanOrEqual(3500);
+    const { shown } = pictureGeometry(layer, two().canvas);
+    expect([shown.width, shown.height]).toEqual([90.5, expect.closeTo(100, 6)]);
+  });
+
+  it('that come together take the frames that are free, in their order', () => {
+    expect(framesForPhotos(two(), 2, null).map((f) => f.id)).toEqual(['a', 'b']);
+    expect(framesForPhotos(withLayers(two(), filled('p', 0)), 2, null).map((f) => f.id)).toEqual(['b']);
+    expect(framesForPhotos(blank(), 3, null)).toEqual([]);
+  });
+
+  it('that come alone are one picture over all, or where they are let go on another', () => {
+    expect(framesForPhotos(two(), 1, { x: 150, y: 50 })).toEqual([]);
+    const covered = withLayers(two(), photo());
+    expect(framesForPhotos(covered, 1, { x: 150, y: 50 }).map((f) => f.id)).toEqual(['b']);
+    expect(framesForPhotos(covered, 1, { x: 100, y: 50 })).toEqual([]);
   });
 });

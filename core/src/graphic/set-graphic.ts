@@ -1,10 +1,11 @@
 import { bad, good, type Result } from '../problem';
-import { right, bottom, enclosing, type Box, type Size } from '../geometry/box';
+import { clamp } from '../geometry/clamp';
+import { bottom, contains, enclosing, right, type Box, type Point, type Size } from '../geometry/box';
 import { placesOf, type SlotSet } from '../slot/set';
 import { figure, type Slot } from '../slot/slot';
 import { stripOf } from '../slot/strip';
-import { frameFor } from './frame';
-import { newGraphic, type Graphic } from './graphic';
+import { frameFor, type Frame } from './frame';
+import { isPicture, newGraphic, type Graphic, type Layer, type PictureLayer } from './graphic';
 
 /** Cells of one set may be wanted so much larger or smaller than each other by rounding alone. */
 const ALIKE = 0.01;
@@ -69,6 +70,41 @@ export function setGraphic(
   if (!found.ok) return found;
   const frames = found.value.map(({ rect, slot }, i) => frameFor(`place-${i + 1}`, rect, slot));
   return good({ ...newGraphic({ ...own, slot: found.value[0]!.slot }), canvas: setCanvas(found.value), frames });
+}
+
+/** A photo that fills a frame's place on the canvas and no more of it, cropped about its focus. */
+export function fillingFrame(layer: PictureLayer, rect: Box): PictureLayer {
+  const { width, height } = layer.natural;
+  const by = Math.max(rect.width / width, rect.height / height);
+  const part = { width: Math.min(width, rect.width / by), height: Math.min(height, rect.height / by) };
+  const crop = {
+    x: clamp(layer.focus.x * width - part.width / 2, 0, width - part.width),
+    y: clamp(layer.focus.y * height - part.height / 2, 0, height - part.height),
+    ...part,
+  };
+  return { ...layer, turn: 0, crop, place: { mode: 'free', x: rect.x, y: rect.y, width: rect.width } };
+}
+
+/**
+ * Which frames of a set photos that come together are for, one each: those that no picture fills yet, in the page's
+ * order. One that comes alone is for the frame it is let go on (`at`, canvas px), where the canvas has a photo already;
+ * else it is one picture over all of them, and this is empty.
+ */
+export function framesForPhotos({ frames, layers }: Graphic, count: number, at: Point | null): Frame[] {
+  if (frames.length < 2) return [];
+  const photos = layers.filter((l) => isPicture(l) && l.role === 'photo' && l.visible);
+  if (count > 1) {
+    const fills = ({ rect }: Frame, l: Layer) =>
+      isPicture(l) &&
+      l.place.mode === 'free' &&
+      l.place.x === rect.x &&
+      l.place.y === rect.y &&
+      l.place.width === rect.width;
+    return frames.filter((f) => !photos.some((l) => fills(f, l))).slice(0, count);
+  }
+  const on =
+    at && photos.length ? frames.find(({ rect }) => contains(rect, { ...at, width: 0, height: 0 })) : undefined;
+  return on ? [on] : [];
 }
 
 /** What sides of a frame another lies beyond: at these its picture goes on, and what crosses them is cut in two. */

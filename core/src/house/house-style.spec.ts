@@ -1,6 +1,5 @@
 import { contrast } from '../colour/contrast';
 import { blank, photo, shape, veil, withLayers, words } from '../testing/samples';
-import { applyEdit } from '../graphic/edit';
 import { HouseStyle, fieldValues, plainHouseStyle, withHouseColour } from './house-style';
 import { placesUsed, replacedEverywhere } from '../graphic/everywhere';
 import { fromTokens, toTokens } from './tokens';

@@ -45,7 +45,7 @@ const heights = ({ derived }: Alike, of: readonly LayoutContents[], on = slot) =
   derived.flatMap((d, i) => {
     const layer = d.layers.find((l) => l.id === places.photo);
     return layer && isPicture(layer) && of[i]!.photo?.subject
-      ? [subjectBox(layer, of[i]!.photo!.subject!, on).height / on.height]
+      ? [subjectBox(layer, of[i]!.photo.subject, on).height / on.height]
       : [];
   });
 

@@ -297,7 +297,7 @@ function tighter(
 
 /** How alike tiles are, in a sentence or two; `words` as the tiles have them. */
 export function alikeText({ size, longer, subjects }: Alike, words: readonly string[]): string {
-  const called = (i: number) => (words[i]?.trim() ? `“${words[i]!.trim()}”` : `tile ${i + 1}`);
+  const called = (i: number) => (words[i]?.trim() ? `“${words[i].trim()}”` : `tile ${i + 1}`);
   const told: string[] = [];
   if (size) {
     const px = (n: number) => String(Math.round(n * 10) / 10);

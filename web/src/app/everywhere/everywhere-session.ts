@@ -224,6 +224,13 @@ export class EverywhereSession {
     }
   }
 
+  /** From the beginning: what was being looked at is given up. */
+  private lookAgain(what: Used | null, change: ChangeOfMany | null): void {
+    this.stop.abort();
+    this.stop = new AbortController();
+    void this.look(what, change, this.stop.signal);
+  }
+
   private async paint(graphic: Graphic, stop: AbortSignal): Promise<string> {
     const url = URL.createObjectURL(await this.composing.miniature({ graphic }, WIDE, stop));
     this.urls.add(url);
@@ -252,7 +259,7 @@ export class EverywhereSession {
       const stay = replaced.busy ? ` ${replaced.busy} at work in another tab stayed as before.` : '';
       this.said.set(`${count === 1 ? 'One graphic has' : `${count} graphics have`} it now.${stay}`);
       if (what && by && this.houseHas() && this.inHouse()) await this.replaceInHouse(what, by);
-      await this.look(what, what ? null : change, this.stop.signal);
+      this.lookAgain(what, what ? null : change);
     }
     this.busy.set(false);
   }
@@ -278,7 +285,7 @@ export class EverywhereSession {
       this.done = null;
       this.undoable.set(false);
       this.said.set('All of them are as they were.');
-      await this.look(this.used(), this.change(), this.stop.signal);
+      this.lookAgain(this.used(), this.change());
     }
     this.busy.set(false);
   }

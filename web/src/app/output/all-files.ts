@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { numberedNames, safeWord, type Frame, type Graphic } from '@bright-slot/core';
+import { numberedName, safeWord, type Frame, type Graphic } from '@bright-slot/core';
 import { PixelsService } from '../pixels/pixels.service';
-import { JobStopped } from '../pixels/pixel-client';
+import { JobStopped, type PixelClient } from '../pixels/pixel-client';
 import { blobSink, makeZip } from '../storage/archive/zip';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
@@ -46,14 +46,16 @@ export class AllFiles {
   private stop = new AbortController();
 
   names(pieces: readonly Piece[], latestFirst: boolean): string[] {
-    const { namePattern } = this.house.style();
-    const parts = pieces.map(({ name, frame: { slot, export: choices } }) => ({
-      graphic: name,
-      slot: slot.name,
-      format: choices.format,
-      longest: slot.names.longest,
-    }));
-    return numberedNames(namePattern, { graphic: '', date: today() }, parts, latestFirst);
+    return pieces.map((_, i) => this.name(pieces, i, latestFirst));
+  }
+
+  /** What one of them is called. */
+  name(pieces: readonly Piece[], at: number, latestFirst: boolean): string {
+    const { name, frame } = pieces[at]!;
+    const { slot, export: choices } = frame;
+    const part = { graphic: name, slot: slot.name, format: choices.format, longest: slot.names.longest };
+    const set = { pattern: this.house.style().namePattern, graphic: '', date: today(), of: pieces.length, latestFirst };
+    return numberedName(set, part, at);
   }
 
   /** In a zip that is called after the set; whether it was given. */
@@ -92,6 +94,13 @@ export class AllFiles {
     this.stop.abort();
   }
 
+  private async file({ graphic, frame }: Piece, by: PixelClient, signal: AbortSignal): Promise<Blob> {
+    signal.throwIfAborted();
+    const { format, quality } = frame.export;
+    const { copyright } = this.house.style();
+    return (await this.pixels.file(graphic, frame, { format, quality, copyright }, signal, by)).blob;
+  }
+
   /** Makes each and gives it; whether all were. */
   private async make(
     pieces: readonly Piece[],
@@ -103,18 +112,27 @@ export class AllFiles {
     this.said.set('');
     this.problem.set('');
     try {
-      for (const [i, { graphic, frame }] of pieces.entries()) {
+      // Two workers make them, each the next that nobody has begun; they are given in their order.
+      const { signal } = this.stop;
+      const made: Promise<Blob>[] = [];
+      const ends: Promise<unknown>[] = [Promise.resolve(), Promise.resolve()];
+      for (const [i, piece] of pieces.entries()) {
+        const at = i % ends.length;
+        const by = at === 0 ? this.pixels.sight : this.pixels.files;
+        made[i] = ends[at]!.then(() => this.file(piece, by, signal));
+        ends[at] = made[i].catch(() => undefined);
+      }
+      // What is given up is not waited for.
+      for (const m of made) m.catch(() => undefined);
+      for (const [i, file] of made.entries()) {
         this.done.set(i);
-        const { format, quality } = frame.export;
-        const { copyright } = this.house.style();
-        const { blob } = await this.pixels.file(graphic, frame, { format, quality, copyright }, this.stop.signal);
-        this.stop.signal.throwIfAborted();
+        const blob = await file;
+        signal.throwIfAborted();
         await give(names[i]!, blob);
       }
-      for (const [i, name] of names.entries())
-        await this.repository
-          .addExport({ name, graphicId: pieces[i]!.graphic.id, at: Date.now(), to: 'file' })
-          .catch(() => null);
+      const at = Date.now();
+      const records = names.map((name, i) => ({ name, graphicId: pieces[i]!.graphic.id, at, to: 'file' as const }));
+      await this.repository.addExport(...records).catch(() => null);
       return true;
     } catch (error) {
       if (!(error instanceof JobStopped) && !this.stop.signal.aborted)

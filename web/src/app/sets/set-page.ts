@@ -46,6 +46,9 @@ import { SetSession } from './set-session';
 import { TileTable, type Working } from './tile-table';
 import type { ShelfItem } from '../media/shelf/shelf.service';
 
+/** Rows that are drawn at once, and so many more a frame after. */
+const ROWS = 12;
+const MORE = 3;
 const SHEET = /\.(csv|tsv|txt)$/i;
 
 /** A set as it stands on its page, the table it is made from, what its tiles share, and its editions. */
@@ -109,7 +112,9 @@ export class SetPage {
     return `${what}, ${withoutSize(slot.name)} ${sizeText(slot)}`;
   });
   protected readonly withLine = computed(() => this.lined() || this.session.rows().some((r) => r.line));
-  protected readonly names = computed(() => this.all.names(this.session.members(), this.latestFirst()));
+  /** How many of its rows are drawn: of many a few at a time, so that the page stays at hand. */
+  private readonly drawn = signal(ROWS);
+  protected readonly rows = computed(() => this.session.rows().slice(0, this.drawn()));
   /** Whether files are on their way. Changes of the table wait for each other, and files for them. */
   protected readonly busy = computed(() => this.all.done() !== null || this.sending.done() !== null);
   /** How many the page shows; the rest of them would not be seen. */
@@ -181,6 +186,9 @@ export class SetPage {
       const pane = this.pane()?.nativeElement;
       if (pane) watch.observe(pane);
     });
+    effect(() => {
+      if (this.drawn() < this.session.rows().length) requestAnimationFrame(() => this.drawn.update((n) => n + MORE));
+    });
     inject(DestroyRef).onDestroy(() => {
       watch.disconnect();
       this.table.cancel();
@@ -197,6 +205,19 @@ export class SetPage {
     if (tiles && this.session.set() && !this.session.graphics().length) await this.table.begin(tiles);
     if (photos.length) await this.nextEdition(photos);
   }
+
+  /** What a member's file is called. */
+  protected nameOf(i: number): string {
+    const members = this.session.members();
+    const member = members[i];
+    if (!member) return '';
+    const { slot, export: choices } = member.frame;
+    const key = JSON.stringify([i, members.length, this.latestFirst(), member.name, slot.name, choices.format]);
+    const name = this.called.get(key) ?? this.all.name(members, i, this.latestFirst());
+    this.called.set(key, name);
+    return name;
+  }
+  private readonly called = new Map<string, string>();
 
   protected memberOf(i: number) {
     return this.session.members()[i]!;
@@ -371,7 +392,8 @@ export class SetPage {
 
   protected async send(): Promise<void> {
     await this.table.rest();
-    await this.sending.send(this.session.members(), this.names());
+    const members = this.session.members();
+    await this.sending.send(members, this.all.names(members, this.latestFirst()));
   }
 }
 
@@ -392,7 +414,8 @@ function changesText(edition: Edition, now: readonly Edition['graphics'][number]
   const told = [
     ...many(counts.photo, 'photo', 'photos'),
     ...many(counts.words, 'word', 'words'),
-    ...many(counts.other, 'other change', 'other changes'),
+    // What follows from other photos and words (crops, sizes) is not told beside them.
+    ...(counts.photo || counts.words ? [] : many(counts.other, 'other change', 'other changes')),
     ...many(added, 'tile more', 'tiles more'),
     ...many(gone, 'tile less', 'tiles less'),
   ];

@@ -42,6 +42,8 @@ interface Found {
   readonly bytes?: number;
 }
 
+/** What is found waits so long for more, ms. */
+const SOON = 50;
 /** How large a member is painted, px across. */
 const PAINTED = { least: 96, most: 720 };
 
@@ -78,15 +80,13 @@ export class SetSession {
       graphic,
       frame,
       name: graphic.name,
-      state: `${graphic.id} ${frame.id} ${pictureState(graphic, frame)}`,
+      state: this.stateOf(graphic, frame),
     });
     if (this.set()) return graphics.map((g) => of(g, g.frames[0]!));
     return graphics.flatMap((g) => g.frames.map((f) => of(g, f)));
   });
-  readonly rows = computed<readonly TileRow[]>(() =>
-    this.set() ? this.graphics().map((g) => rowOf(g, this.subjects()) ?? { word: g.name, line: '', photo: null }) : [],
-  );
-  readonly byHand = computed(() => this.graphics().map((g) => (this.set() ? tileChangesText(g) : '')));
+  readonly rows = computed<readonly TileRow[]>(() => (this.set() ? this.graphics().map((g) => this.rowOf(g)) : []));
+  readonly byHand = computed(() => this.graphics().map((g) => (this.set() ? this.byHandOf(g) : '')));
   readonly alikeText = computed(() => {
     const alike = this.alike();
     return alike
@@ -102,6 +102,40 @@ export class SetSession {
     if (!words.length || words.includes(undefined)) return '';
     return togetherWord(words as string[]);
   });
+
+  /** What was found out of graphics once; they do not change. */
+  private readonly known = {
+    states: new WeakMap<Graphic, Map<string, string>>(),
+    rows: new WeakMap<Graphic, TileRow>(),
+    byHand: new WeakMap<Graphic, string>(),
+  };
+
+  private stateOf(graphic: Graphic, frame: Frame): string {
+    const states = once(this.known.states, graphic, () => new Map<string, string>());
+    const found = states.get(frame.id) ?? `${graphic.id} ${frame.id} ${pictureState(graphic, frame)}`;
+    states.set(frame.id, found);
+    return found;
+  }
+
+  private rowOf(graphic: Graphic): TileRow {
+    return once(
+      this.known.rows,
+      graphic,
+      () => rowOf(graphic, this.subjects()) ?? { word: graphic.name, line: '', photo: null },
+    );
+  }
+
+  private byHandOf(graphic: Graphic): string {
+    return once(this.known.byHand, graphic, () => tileChangesText(graphic));
+  }
+
+  /** Finds out of a graphic what is to be shown of it, before it is: of a hundred not all at once. */
+  async warm(graphic: Graphic): Promise<void> {
+    await this.readSubjects([graphic]);
+    this.stateOf(graphic, graphic.frames[0]!);
+    this.rowOf(graphic);
+    this.byHandOf(graphic);
+  }
 
   constructor() {
     effect(() => {
@@ -143,14 +177,19 @@ export class SetSession {
 
   /** The set as it is from now on. */
   async take(set: TileSet | null, graphics: readonly Graphic[]): Promise<void> {
-    const subjects = new Map(this.subjects());
-    for (const { layers } of graphics)
-      for (const layer of layers.filter(isPicture))
-        if (!subjects.has(layer.asset))
-          subjects.set(layer.asset, (await this.repository.asset(layer.asset))?.subject ?? null);
-    this.subjects.set(subjects);
+    await this.readSubjects(graphics);
     this.graphics.set(graphics);
     this.set.set(set);
+  }
+
+  private async readSubjects(graphics: readonly Graphic[]): Promise<void> {
+    const known = this.subjects();
+    const unknown = new Set(graphics.flatMap((g) => g.layers.filter(isPicture).map((l) => l.asset)));
+    for (const asset of unknown) if (known.has(asset)) unknown.delete(asset);
+    if (!unknown.size) return;
+    const next = new Map(known);
+    for (const asset of unknown) next.set(asset, (await this.repository.asset(asset))?.subject ?? null);
+    this.subjects.set(next);
   }
 
   async readEditions(): Promise<void> {
@@ -161,15 +200,29 @@ export class SetSession {
     return this.found().get(state) ?? {};
   }
 
-  private tell(member: Member, more: Found): void {
-    this.found.update((f) => new Map(f).set(member.state, { ...f.get(member.state), ...more }));
+  /** With what is about to be shown. */
+  private knownOf({ state }: Member): Found {
+    return { ...this.found().get(state), ...this.coming.get(state) };
   }
+
+  /** What is found is shown with the next frame: a hundred rows are not gone through for each. */
+  private tell(member: Member, more: Found): void {
+    this.coming.set(member.state, { ...this.coming.get(member.state), ...more });
+    if (this.coming.size > 1) return;
+    setTimeout(() => {
+      const found = new Map(this.found());
+      for (const [state, own] of this.coming) found.set(state, { ...found.get(state), ...own });
+      this.coming.clear();
+      this.found.set(found);
+    }, SOON);
+  }
+  private readonly coming = new Map<string, Found>();
 
   /** Paints what is not painted, then judges and weighs: what is seen comes first. */
   private async look(members: readonly Member[], judged: boolean, stop: AbortSignal): Promise<void> {
     try {
       for (const m of members) {
-        if (this.of(m).url) continue;
+        if (this.knownOf(m).url) continue;
         const wide = Math.round(clamp(m.frame.rect.width, PAINTED.least, PAINTED.most));
         const blob = await this.pixels.miniature(m.graphic, m.frame, wide, stop);
         if (stop.aborted) return;
@@ -179,13 +232,13 @@ export class SetSession {
       }
       if (!judged) return;
       for (const m of members) {
-        if (this.of(m).fit) continue;
+        if (this.knownOf(m).fit) continue;
         const context = await this.contexts.whole(m.graphic, m.frame);
         if (stop.aborted) return;
         this.tell(m, { fit: fitWord(createReporter()(context)) });
       }
       for (const m of members) {
-        if (this.of(m).bytes !== undefined) continue;
+        if (this.knownOf(m).bytes !== undefined) continue;
         const { format, quality } = m.frame.export;
         const { copyright } = this.house.style();
         const choices = { format, quality, copyright };
@@ -198,4 +251,13 @@ export class SetSession {
       this.problem.set(error instanceof Error ? error.message : String(error));
     }
   }
+}
+
+/** What was found out of a thing once. */
+function once<K extends WeakKey, V>(known: WeakMap<K, V>, of: K, find: () => V): V {
+  const before = known.get(of);
+  if (before !== undefined) return before;
+  const found = find();
+  known.set(of, found);
+  return found;
 }

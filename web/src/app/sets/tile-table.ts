@@ -352,6 +352,7 @@ export class TileTable {
       const veiled = tile.layers.some((l) => l.role === 'veil' && l.justEnough);
       if (veiled && tile.layers !== graphic?.layers)
         tile = (await this.composing.veiled({ graphic: tile }, true, stop)).graphic;
+      await this.session.warm(tile);
       graphics.push(tile);
       if (performance.now() - since < SLICE) continue;
       this.working.set({ what: 'Making the tiles', done: i + 1, of: drafts.length });

@@ -456,8 +456,8 @@ export class GraphicsRepository {
     return this.db.exports.where('graphicId').equals(graphicId).toArray();
   }
 
-  async addExport(record: ExportRecord): Promise<void> {
-    await this.db.exports.put(record);
+  async addExport(...records: ExportRecord[]): Promise<void> {
+    await this.db.exports.bulkPut(records);
   }
 
   async setting(key: string): Promise<unknown> {

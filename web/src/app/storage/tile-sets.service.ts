@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, InjectionToken, computed, inject, signal } from '@angular/core';
 import { liveQuery } from 'dexie';
 import { TileSet, limits, readEdition, readTileSet, type Edition, type Graphic, type Problem } from '@bright-slot/core';
 import { database } from './database';
@@ -20,10 +20,13 @@ export interface SetChange {
   readonly taken?: string;
 }
 
+/** The database they are in: a test's own stands in for it. */
+export const SETS_DATABASE = new InjectionToken('sets database', { providedIn: 'root', factory: database });
+
 /** Sets of tiles and editions, kept in the browser; the same in every tab. */
 @Injectable({ providedIn: 'root' })
 export class TileSets {
-  private readonly db = database();
+  private readonly db = inject(SETS_DATABASE);
   private readonly repository = inject(GraphicsRepository);
   /** Null until they were first read. */
   readonly read = signal<readonly TileSet[] | null>(null);

@@ -13,6 +13,9 @@ import {
   type OwnPage,
   type Step,
   type SentFile,
+  layoutLook,
+  type Edition,
+  type TileSet,
 } from '@bright-slot/core';
 import { Database } from '../database';
 import { HistoryStore } from '../history-store';
@@ -99,6 +102,28 @@ it('what is saved comes back whole, the second time as it stands', async () => {
   await db.sites.add(demo.site);
   const spring = { version: 1 as const, id: 'c', name: 'Spring', created: '2026-11-30', graphics: ['one', 'gone'] };
   await db.collections.add(spring);
+  const tiles: TileSet = {
+    version: 1,
+    id: 's',
+    name: 'What we make',
+    created: '2026-11-30',
+    slot: demo.slots[0]!,
+    layout: 'band',
+    look: layoutLook(plainHouseStyle),
+    logo: null,
+    graphics: ['one'],
+  };
+  await db.tileSets.add(tiles);
+  const edition: Edition = {
+    version: 1,
+    id: 'e',
+    of: 's',
+    name: 'Before',
+    until: '2026-11-29',
+    set: tiles,
+    graphics: [newGraphic({ id: 'one', name: 'One', created: '2026-11-29', slot: demo.slots[0]! })],
+  };
+  await db.editions.add(edition);
   const zip = await zipOf();
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 2, same: 0, pictures: 1, left: [] });
@@ -107,6 +132,8 @@ it('what is saved comes back whole, the second time as it stands', async () => {
   expect((await other.sets.toArray()).map((s) => s.id).sort()).toEqual(['five', 'menu', 'window']);
   expect(await other.sites.toArray()).toEqual([demo.site]);
   expect(await other.collections.toArray()).toEqual([spring]);
+  expect(await other.tileSets.toArray()).toEqual([tiles]);
+  expect(await other.editions.toArray()).toEqual([edition]);
   expect(await bring(zip, other)).toEqual({ graphics: 0, same: 2, pictures: 0, left: [] });
   expect(await other.settings.count()).toBe(0);
   // One that differs comes beside, once.

@@ -1,6 +1,15 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatSnackBar, type MatSnackBarRef, type TextOnlySnackBar } from '@angular/material/snack-bar';
-import { atEnd, cutText, isPicture, type PictureLayer, type Point, type Problem } from '@bright-slot/core';
+import {
+  atEnd,
+  cutText,
+  fillingFrame,
+  framesForPhotos,
+  isPicture,
+  type PictureLayer,
+  type Point,
+  type Problem,
+} from '@bright-slot/core';
 import { Workbench } from '../../document/workbench';
 import { AddLayers } from './add-layers';
 
@@ -28,9 +37,20 @@ export class BringIn {
     });
   }
 
-  async files(files: readonly File[], change?: (layer: PictureLayer) => PictureLayer): Promise<void> {
-    if (!this.workbench.writes()) return;
-    this.tell(await this.add.pictures(files, {}, change));
+  async files(
+    files: readonly File[],
+    change: (layer: PictureLayer) => PictureLayer = (l) => l,
+    at: Point | null = null,
+  ): Promise<void> {
+    const graphic = this.workbench.graphic();
+    if (!graphic || !this.workbench.writes()) return;
+    // Of a set of places each photo fills one.
+    const frames = framesForPhotos(graphic, files.length, at);
+    const placed = (layer: PictureLayer) => {
+      const frame = layer.role === 'photo' ? frames.shift() : undefined;
+      return frame ? fillingFrame(layer, frame.rect) : change(layer);
+    };
+    this.tell(await this.add.pictures(files, {}, placed));
     const layer = this.workbench.selected();
     if (files.length === 1 && layer && AddLayers.onSheet(layer)) this.offerCleaning(layer.id, layer.name);
   }
@@ -51,7 +71,7 @@ export class BringIn {
     const old = this.workbench.graphic()?.layers.find((l) => l.id === (layer ?? trying));
     if (files.length === 1 && old && isPicture(old) && !old.locked)
       return this.tell(await this.add.instead(old, files[0]!));
-    await this.files(files, (l) => (at ? atEnd(l, at, this.workbench.graphic()!.canvas) : l));
+    await this.files(files, (l) => (at ? atEnd(l, at, this.workbench.graphic()!.canvas) : l), at);
   }
 
   /** An outline, as a shape. */
