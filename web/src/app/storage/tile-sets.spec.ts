@@ -96,7 +96,7 @@ it('leaves it whole too where the page goes before the last write', async () => 
   const first = [graphic('a'), graphic('b')];
   await sets.write({ sets: [set], graphics: first, step: 'Made' });
   const put = db.tileSets.put.bind(db.tileSets);
-  db.tileSets.put = (() => Promise.reject(new Error('gone'))) as typeof put;
+  db.tileSets.put = (() => Promise.reject(new Error('gone'))) as unknown as typeof put;
   const told = await sets.write({
     sets: [{ ...set, name: 'Next' }],
     graphics: [graphic('a', 'A')],
