@@ -1,6 +1,6 @@
 // Both browsers and Node have these; the DOM library is left out so that core cannot lean on it.
 declare class TextDecoder {
-  constructor(label?: string);
+  constructor(label?: string, options?: { fatal?: boolean });
   decode(bytes: Uint8Array): string;
 }
 declare function atob(base64: string): string;
