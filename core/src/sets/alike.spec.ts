@@ -82,6 +82,22 @@ describe('tiles alike', () => {
     ).toContain('“Everything that came out of the last firing and found no shelf” takes a line more');
   });
 
+  it('whose word has no room in any way are told; nothing is left out without a word', () => {
+    const much = [...seven.slice(0, 2), tile(words.join(' and ').repeat(3).slice(0, 120), photo(9, subject(0.3)))];
+    for (const id of ['band', 'quiet', 'label']) {
+      const found = tilesAlike(id, much, look, slot, shaper);
+      const bare = found.derived.flatMap((d, i) => (titleOf(d) ? [] : [i]));
+      expect({ id, without: found.without }).toEqual({ id, without: bare });
+      if (bare.length)
+        expect(
+          alikeText(
+            found,
+            much.map((t) => t.title),
+          ),
+        ).toContain('no room for words');
+    }
+  });
+
   it('have subjects as high as each other as far as enlarging goes, none of a photo beyond its pixels', () => {
     const next = random(20261130);
     let worst = { gain: Infinity, seed: 20261130 };

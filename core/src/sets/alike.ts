@@ -7,7 +7,8 @@ import type { Derived } from '../graphic/follows';
 import { isPicture, type PictureLayer, type WordsLayer } from '../graphic/graphic';
 import { pictureGeometry, pictureScale } from '../graphic/picture-geometry';
 import { laidOut, layoutNamed, wanting } from '../layouts/laid-out';
-import { places } from '../layouts/stage';
+import type { Layout } from '../layouts/layouts';
+import { places, saysNothing } from '../layouts/stage';
 import { subjectBox } from '../report/subject-hidden';
 import { topDensity, type Slot } from '../slot/slot';
 import { layoutOf, wordsBounds } from '../words/layout';
@@ -22,6 +23,8 @@ export interface Alike {
   readonly size: { readonly least: number; readonly most: number; readonly decides: number | null } | null;
   /** Tiles whose title takes more lines than the least of any. */
   readonly longer: readonly number[];
+  /** Tiles whose word has no room, though the slot has room for words. */
+  readonly without: readonly number[];
   /** How high subjects stand, in shares of the tile: the least and the most, and the tile that is farthest from the others. */
   readonly subjects: { readonly least: number; readonly most: number; readonly odd: number } | null;
 }
@@ -127,6 +130,7 @@ export function* makingAlike(
       ? { least: Math.min(...sizes), most: Math.max(...sizes), decides: differ ? decides : (at[0] ?? null) }
       : null,
     longer: longer().at,
+    without: saysNothing(slot) ? [] : derived.flatMap((d, i) => (titleOf(d) ? [] : [i])),
     subjects: settled.subjects,
   };
 }
@@ -162,11 +166,12 @@ function laid(
   most?: number,
 ): Derived | null {
   const own = layoutNamed(layout);
-  const made = own && laidOut(own, contents, look, slot, shaper, most);
-  if (made) return made;
-  // The photo with what there is room for; words alone, until there is a photo.
-  const instead = layoutNamed(contents.photo ? 'quiet' : 'large')!;
-  return laidOut(instead, contents, look, slot, shaper, most);
+  const lay = (by: Layout | undefined) => (by ? laidOut(by, contents, look, slot, shaper, most) : null);
+  const made = lay(own);
+  if (made && (titleOf(made) || saysNothing(slot))) return made;
+  // Its words where they have room: over the photo, or alone until there is one.
+  const instead = [contents.photo ? lay(layoutNamed('quiet')) : null, lay(layoutNamed('large'))];
+  return instead.find((d) => d && titleOf(d)) ?? made ?? instead.find((d) => d !== null) ?? null;
 }
 
 const numbers = (list: readonly (number | null)[]): number[] => list.flatMap((n) => (n === null ? [] : [n]));
@@ -296,7 +301,7 @@ function tighter(
 }
 
 /** How alike tiles are, in a sentence or two; `words` as the tiles have them. */
-export function alikeText({ size, longer, subjects }: Alike, words: readonly string[]): string {
+export function alikeText({ size, longer, without, subjects }: Alike, words: readonly string[]): string {
   const called = (i: number) => (words[i]?.trim() ? `“${words[i].trim()}”` : `tile ${i + 1}`);
   const told: string[] = [];
   if (size) {
@@ -308,6 +313,10 @@ export function alikeText({ size, longer, subjects }: Alike, words: readonly str
         : `words from ${px(size.least)} to ${px(size.most)} px: this layout gives each its own size, others have them alike`,
     );
   }
+  if (without.length)
+    told.push(
+      `${without.slice(0, 3).map(called).join(', ')} ${without.length === 1 ? 'has' : 'have'} no room for words: shorten them`,
+    );
   if (longer.length) {
     const some = longer.slice(0, 3).map(called).join(', ');
     const more = longer.length > 3 ? ` and ${longer.length - 3} more` : '';
