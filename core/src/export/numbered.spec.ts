@@ -1,12 +1,13 @@
 import { DEFAULT_PATTERN, isSafeName } from './name';
-import { numberedNames, type NumberedPart } from './numbered';
+import { numberedName, type NumberedPart } from './numbered';
 
-const part: NumberedPart = { slot: 'Strip square', format: 'jpeg', longest: 80 };
-const own = { graphic: 'From the kiln', date: '2026-11-30' };
+const part: NumberedPart = { graphic: 'From the kiln', slot: 'Strip square', format: 'jpeg', longest: 80 };
+const numberedNames = (pattern: string, parts: readonly NumberedPart[], latestFirst = false) =>
+  parts.map((p, i) => numberedName({ pattern, date: '2026-11-30', of: parts.length, latestFirst }, p, i));
 
 describe('names of files that leave together', () => {
   it('are numbered in the order of the page', () => {
-    const names = numberedNames(DEFAULT_PATTERN, own, [part, part, part]);
+    const names = numberedNames(DEFAULT_PATTERN, [part, part, part]);
     expect(names).toEqual([
       '1-from-the-kiln-strip-square-2026-11-30a.jpg',
       '2-from-the-kiln-strip-square-2026-11-30a.jpg',
@@ -14,16 +15,17 @@ describe('names of files that leave together', () => {
     ]);
   });
   it('from the end where the page shows the latest first', () => {
-    const names = numberedNames('{slot}', own, [part, part, part], true);
+    const names = numberedNames('{slot}', [part, part, part], true);
     expect(names).toEqual(['3-strip-square.jpg', '2-strip-square.jpg', '1-strip-square.jpg']);
   });
   it.each([2, 9, 10, 100])('are each once, safe, no longer than may be, and in order when sorted: %i', (count) => {
     const parts = Array.from({ length: count }, (_, i): NumberedPart => ({
+      graphic: 'Öfen & Åre 🫖'.repeat(9),
       slot: 'Ein sehr langer Name für einen Platz '.repeat(1 + (i % 4)),
       format: i % 2 ? 'png' : 'webp',
       longest: 40,
     }));
-    const names = numberedNames(DEFAULT_PATTERN, { ...own, graphic: 'Öfen & Åre 🫖'.repeat(9) }, parts);
+    const names = numberedNames(DEFAULT_PATTERN, parts);
     expect(new Set(names).size).toBe(count);
     for (const name of names) {
       expect(isSafeName(name)).toBe(true);

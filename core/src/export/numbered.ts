@@ -3,8 +3,8 @@ import { fileName } from './name';
 
 /** A file of several that leave together. */
 export interface NumberedPart {
-  /** What it is called beside the others, where each is a graphic of its own. */
-  readonly graphic?: string;
+  /** What its graphic is called. */
+  readonly graphic: string;
   readonly slot: string;
   readonly format: FileFormat;
   /** Most letters of a name where it goes, its ending included. */
@@ -14,7 +14,6 @@ export interface NumberedPart {
 /** What the names of files that leave together have in common. */
 export interface NumberedSet {
   readonly pattern: string;
-  readonly graphic: string;
   readonly date: string;
   /** How many there are. */
   readonly of: number;
@@ -22,28 +21,17 @@ export interface NumberedSet {
   readonly latestFirst: boolean;
 }
 
-/** The name of one of several files, `at` its place in the order of the page, from 0. */
+/**
+ * The name of one of several files, `at` its place in the order of the page, from 0. Each begins with its number, so that
+ * they are in order wherever they are listed.
+ */
 export function numberedName(
-  { pattern, date, of, latestFirst, ...own }: NumberedSet,
-  { graphic = own.graphic, slot, format, longest }: NumberedPart,
+  { pattern, date, of, latestFirst }: NumberedSet,
+  { graphic, slot, format, longest }: NumberedPart,
   at: number,
 ): string {
   const digits = String(of).length;
   const number = String(latestFirst ? of - at : at + 1).padStart(digits, '0');
   const name = fileName(pattern, { graphic, date, slot, format }, new Set(), longest - digits - 1);
   return `${number}-${name}`;
-}
-
-/**
- * Names of files that stand beside each other, in the order of the page, each beginning with its number, so that they
- * are in order wherever they are listed.
- */
-export function numberedNames(
-  pattern: string,
-  own: { readonly graphic: string; readonly date: string },
-  parts: readonly NumberedPart[],
-  latestFirst = false,
-): string[] {
-  const set = { pattern, ...own, of: parts.length, latestFirst };
-  return parts.map((part, i) => numberedName(set, part, i));
 }

@@ -1,6 +1,6 @@
 import { clamp } from '../geometry/clamp';
 import { coverBox, coverIntent } from '../geometry/fit';
-import { bottom, intersection, right, type Box, type Size } from '../geometry/box';
+import { bottom, intersection, right, type Box, type Point, type Size } from '../geometry/box';
 import { boxAbout, middleOf, turnedPoint } from '../geometry/turn';
 import type { PictureLayer } from './graphic';
 import {
@@ -159,6 +159,23 @@ export function withRatio(layer: PictureLayer, ratio: number, canvas: Size): Pic
   const { shown } = pictureGeometry(own, canvas);
   const width = Math.min(shown.width, shown.height * ratio);
   return withWindow(own, boxAbout(middleOf(shown), { width, height: width / ratio }), canvas);
+}
+
+/** A picture that fills a box (canvas px), cropped as little as that takes, about a point in shares of it. */
+export function filling<P extends Pick<PictureLayer, 'natural'>>(
+  layer: P,
+  box: Box,
+  about: Point,
+): P & Pick<PictureLayer, 'place' | 'crop'> {
+  const { width, height } = layer.natural;
+  const by = Math.max(box.width / width, box.height / height);
+  const part = { width: Math.min(width, box.width / by), height: Math.min(height, box.height / by) };
+  const crop = {
+    x: clamp(about.x * width - part.width / 2, 0, width - part.width),
+    y: clamp(about.y * height - part.height / 2, 0, height - part.height),
+    ...part,
+  };
+  return { ...layer, crop, place: { mode: 'free', x: box.x, y: box.y, width: box.width } };
 }
 
 /**

@@ -94,33 +94,31 @@ function saying(layer: WordsLayer, words: string, by: string): WordsLayer {
   return next;
 }
 
+/** A ground or a look with something replaced: only a colour can be in it. */
+export const colouredWith = <T>(part: T, what: Used, by: Instead): T =>
+  what.kind === 'colour' && by.kind === 'colour'
+    ? recoloured(part, what.colour.toLowerCase(), by.colour.toLowerCase())
+    : part;
+
 function layerWith(layer: Layer, what: Used, by: Instead, canvas: Graphic['canvas']): Layer {
   if (what.kind === 'picture' && by.kind === 'picture')
     return isPicture(layer) && layer.asset === what.asset ? swapped(layer, by.picture, canvas) : layer;
-  if (what.kind === 'colour' && by.kind === 'colour')
-    return recoloured(layer, what.colour.toLowerCase(), by.colour.toLowerCase());
-  if (what.kind === 'words' && by.kind === 'words' && layer.role === 'words') return saying(layer, what.text, by.text);
-  return layer;
+  if (what.kind === 'words' && by.kind === 'words')
+    return layer.role === 'words' ? saying(layer, what.text, by.text) : layer;
+  return colouredWith(layer, what, by);
 }
 
 /** What a graphic follows, with the same replaced in it: nobody changed that by hand. */
 function followsWith(follows: Follows, what: Used, by: Instead, canvas: Graphic['canvas']): Follows {
-  const { last, layout } = follows;
-  const layers = last.layers.map((l) => layerWith(l, what, by, canvas));
-  const colours = what.kind === 'colour' && by.kind === 'colour';
-  const backdrop = colours
-    ? recoloured(last.backdrop, what.colour.toLowerCase(), by.colour.toLowerCase())
-    : last.backdrop;
+  const { last, layout, ...rest } = follows;
   return {
-    ...follows,
-    last: { layers, backdrop },
+    ...rest,
+    last: {
+      layers: last.layers.map((l) => layerWith(l, what, by, canvas)),
+      backdrop: colouredWith(last.backdrop, what, by),
+    },
     ...(layout
-      ? {
-          layout: {
-            contents: contentsWith(layout.contents, what, by),
-            look: colours ? recoloured(layout.look, what.colour.toLowerCase(), by.colour.toLowerCase()) : layout.look,
-          },
-        }
+      ? { layout: { contents: contentsWith(layout.contents, what, by), look: colouredWith(layout.look, what, by) } }
       : {}),
   };
 }
@@ -144,10 +142,7 @@ export function contentsWith(contents: LayoutContents, what: Used, by: Instead):
 export function replacedEverywhere(graphic: Graphic, what: Used, by: Instead): Graphic {
   if (what.kind !== by.kind) return graphic;
   const layers = graphic.layers.map((l) => layerWith(l, what, by, graphic.canvas));
-  const backdrop =
-    what.kind === 'colour' && by.kind === 'colour'
-      ? recoloured(graphic.backdrop, what.colour.toLowerCase(), by.colour.toLowerCase())
-      : graphic.backdrop;
+  const backdrop = colouredWith(graphic.backdrop, what, by);
   const same = backdrop === graphic.backdrop && layers.every((l, i) => l === graphic.layers[i]);
   if (same) return graphic;
   const frames =

@@ -1,9 +1,9 @@
 import { bad, good, type Result } from '../problem';
-import { clamp } from '../geometry/clamp';
 import { bottom, contains, enclosing, right, type Box, type Point, type Size } from '../geometry/box';
 import { placesOf, type SlotSet } from '../slot/set';
 import { figure, type Slot } from '../slot/slot';
 import { stripOf } from '../slot/strip';
+import { filling } from './cropping';
 import { frameFor, type Frame } from './frame';
 import { isPicture, newGraphic, type Graphic, type Layer, type PictureLayer } from './graphic';
 
@@ -73,17 +73,10 @@ export function setGraphic(
 }
 
 /** A photo that fills a frame's place on the canvas and no more of it, cropped about its focus. */
-export function fillingFrame(layer: PictureLayer, rect: Box): PictureLayer {
-  const { width, height } = layer.natural;
-  const by = Math.max(rect.width / width, rect.height / height);
-  const part = { width: Math.min(width, rect.width / by), height: Math.min(height, rect.height / by) };
-  const crop = {
-    x: clamp(layer.focus.x * width - part.width / 2, 0, width - part.width),
-    y: clamp(layer.focus.y * height - part.height / 2, 0, height - part.height),
-    ...part,
-  };
-  return { ...layer, turn: 0, crop, place: { mode: 'free', x: rect.x, y: rect.y, width: rect.width } };
-}
+export const fillingFrame = (layer: PictureLayer, rect: Box): PictureLayer => ({
+  ...filling(layer, rect, layer.focus),
+  turn: 0,
+});
 
 /**
  * Which frames of a set photos that come together are for, one each: those that no picture fills yet, in the page's

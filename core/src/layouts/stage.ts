@@ -9,6 +9,7 @@ import { inCorner, isWordless, leastType, MARGIN, roomIn, safeOf, titleSizes, zo
 import { largestClear } from '../compose/ways';
 import type { Fill } from '../colour/fill';
 import type { Backdrop, Layer, PictureLayer, WordsLayer } from '../graphic/graphic';
+import { filling } from '../graphic/cropping';
 import { newWords } from '../graphic/new-words';
 import type { ShapeLayer, ShapePlace, VeilForm, VeilLayer } from '../graphic/shape';
 import { limits } from '../limits';
@@ -286,18 +287,9 @@ export class Stage {
   photoIn(box: Box, own: Partial<PictureLayer> = {}): Layer[] {
     const { photo } = this.contents;
     if (!photo) return [];
-    const { width, height } = photo.natural;
-    const by = Math.max(box.width / width, box.height / height);
-    const part = { width: Math.min(width, box.width / by), height: Math.min(height, box.height / by) };
-    const about = photo.subject
-      ? { x: photo.subject.x + photo.subject.width / 2, y: photo.subject.y + photo.subject.height / 2 }
-      : photo.focus;
-    const crop = {
-      x: clamp(about.x * width - part.width / 2, 0, width - part.width),
-      y: clamp(about.y * height - part.height / 2, 0, height - part.height),
-      ...part,
-    };
-    return [{ ...this.free('photo', photo, box), crop, ...own }];
+    const { subject, focus } = photo;
+    const about = subject ? { x: subject.x + subject.width / 2, y: subject.y + subject.height / 2 } : focus;
+    return [{ ...filling(this.picture('photo', photo), box, about), ...own }];
   }
 
   /** The cut-out whole in a box: in its middle, or with its foot on the box's. */

@@ -5,7 +5,7 @@ import { blank, photo, random, withLayers, words } from '../testing/samples';
 import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
-import { createReporter, fitWord } from './report';
+import { createReporter, fitWord, fitWordOfAll } from './report';
 import type { Finding, ReportContext, Rule } from './rule';
 
 let shaper: Shaper;
@@ -188,4 +188,19 @@ it('says the fit in a word', () => {
       findings: groups.map((group, i) => ({ id: `${i}`, group, title: '', detail: '', at: null, fixes: [] })),
     });
   expect([at(), at('time'), at('before', 'time', 'before')]).toEqual(['fits', '1 to look at', '2 to fix']);
+});
+
+describe('the fit word of several', () => {
+  it('is of those to be mended first, then of those to be looked at', () => {
+    expect(fitWordOfAll(['fits', '1 to fix', '12 to look at', '3 to fix'])).toBe('2 of 4 to fix');
+    expect(fitWordOfAll(['fits', '1 to look at', 'fits'])).toBe('1 of 3 to look at');
+    expect(fitWordOfAll(['fits', 'fits'])).toBe('all fit');
+  });
+  it('is none while one is not known, cannot be painted, or there are none', () => {
+    expect([fitWordOfAll(['fits', undefined]), fitWordOfAll(['fits', 'cannot be painted']), fitWordOfAll([])]).toEqual([
+      '',
+      '',
+      '',
+    ]);
+  });
 });

@@ -175,3 +175,13 @@ export function fitWord(report: FitReport): string {
   if (before) return `${before} to fix`;
   return report.findings.length ? `${report.findings.length} to look at` : 'fits';
 }
+
+/** The fit words of several as one: how many of them are to be mended, or looked at; empty while any is not known. */
+export function fitWordOfAll(words: readonly (string | undefined)[]): string {
+  if (!words.length || words.includes(undefined)) return '';
+  const of = (what: string) => words.filter((w) => w!.endsWith(what)).length;
+  const [fix, look] = [of('to fix'), of('to look at')];
+  if (fix) return `${fix} of ${words.length} to fix`;
+  if (look) return `${look} of ${words.length} to look at`;
+  return words.every((w) => w === 'fits') ? 'all fit' : '';
+}

@@ -33,6 +33,7 @@ export interface Alike {
 const SHRINK = 0.7;
 /** Subjects are brought to one height by enlarging no more than so much: a photo is to stay the same photo. */
 const ENLARGE = 1.6;
+/** Rounds in which sizes are brought to the least of them. */
 const ROUNDS = 4;
 /** Sizes are the same within so much, px. */
 const SAME = 0.11;
@@ -170,8 +171,10 @@ function laid(
   const made = lay(own);
   if (made && (titleOf(made) || saysNothing(slot))) return made;
   // Its words where they have room: over the photo, or alone until there is one.
-  const instead = [contents.photo ? lay(layoutNamed('quiet')) : null, lay(layoutNamed('large'))];
-  return instead.find((d) => d && titleOf(d)) ?? made ?? instead.find((d) => d !== null) ?? null;
+  const quiet = contents.photo ? lay(layoutNamed('quiet')) : null;
+  if (quiet && titleOf(quiet)) return quiet;
+  const large = lay(layoutNamed('large'));
+  return large && titleOf(large) ? large : (made ?? quiet ?? large);
 }
 
 const numbers = (list: readonly (number | null)[]): number[] => list.flatMap((n) => (n === null ? [] : [n]));

@@ -12,8 +12,8 @@ export function photosIn({ layers }: Graphic): PictureLayer[] {
   return [...found.values()];
 }
 
-/** A graphic with other photos in the place of its own, in their order; those that no other is given for stay. */
-export function withPhotos(graphic: Graphic, photos: readonly PlacedPicture[]): Graphic {
+/** A graphic with other photos in the place of its own, in their order; those for which there is none, or null, stay. */
+export function withPhotos(graphic: Graphic, photos: readonly (PlacedPicture | null)[]): Graphic {
   const by = new Map(photosIn(graphic).map((l, i) => [l.asset, photos[i]]));
   const layers = graphic.layers.map((layer) => {
     const next = isPicture(layer) && layer.role === 'photo' ? by.get(layer.asset) : undefined;

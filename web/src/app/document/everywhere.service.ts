@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  colouredWith,
   contentsWith,
   placesUsed,
   replacedEverywhere,
@@ -129,9 +130,7 @@ export class Everywhere {
 /** What all tiles of a set have alike, with something replaced. */
 function setWith(set: TileSet, what: Used, by: Instead): TileSet {
   const { logo } = contentsWith(rowContents({ word: '', line: '', photo: null }, set), what, by);
-  if (what.kind !== 'colour' || by.kind !== 'colour') return { ...set, logo };
-  const look = JSON.stringify(set.look).replaceAll(new RegExp(what.colour, 'gi'), by.colour);
-  return { ...set, logo, look: JSON.parse(look) as TileSet['look'] };
+  return { ...set, logo, look: colouredWith(set.look, what, by) };
 }
 
 /** Does something while graphics are held, of which those that are open elsewhere are not. */

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import { frameOf, seenInRow, sizeText, withoutSize, type TileSet } from '@bright-slot/core';
+import { fitWordOfAll, frameOf, seenInRow, sizeText, withoutSize, type TileSet } from '@bright-slot/core';
 import { PageLikeness, Pages } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
-import { togetherWord } from '../document/together-word';
 import { whenText } from '../ui/when';
 import { PreviewService, type Preview } from './preview.service';
 
@@ -139,10 +138,7 @@ export class SetCard {
   protected readonly size = computed(() => sizeText(this.set().slot));
   protected readonly called = computed(() => withoutSize(this.set().slot.name));
   protected readonly changed = computed(() => Math.max(0, ...this.entries().map((e) => e.changed)));
-  protected readonly fit = computed(() => {
-    const words = this.entries().map((e) => this.found().get(e.id)?.fit);
-    return words.includes(undefined) ? '' : togetherWord(words as string[]);
-  });
+  protected readonly fit = computed(() => fitWordOfAll(this.entries().map((e) => this.found().get(e.id)?.fit)));
   private readonly shown = computed(() => {
     const { rowShows } = this.set().slot;
     return this.entries().slice(0, rowShows > 1 ? seenInRow(this.entries().length, rowShows) : 12);

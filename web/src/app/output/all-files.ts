@@ -54,7 +54,7 @@ export class AllFiles {
     const { name, frame } = pieces[at]!;
     const { slot, export: choices } = frame;
     const part = { graphic: name, slot: slot.name, format: choices.format, longest: slot.names.longest };
-    const set = { pattern: this.house.style().namePattern, graphic: '', date: today(), of: pieces.length, latestFirst };
+    const set = { pattern: this.house.style().namePattern, date: today(), of: pieces.length, latestFirst };
     return numberedName(set, part, at);
   }
 

@@ -284,8 +284,7 @@ export class EditionDialog {
 
   /** The canvas as it would be. */
   private async paint(graphic: Graphic, photos: readonly (PlacedPicture | null)[], stop: AbortSignal): Promise<void> {
-    const given = this.data.places.map((p, i) => photos[i] ?? { ...unchanged, asset: p.asset ?? '' });
-    const next = withPhotos(graphic, given);
+    const next = withPhotos(graphic, photos);
     const whole = frameFor('whole', wholeCanvas(graphic).rect, graphic.frames[0]!.slot);
     try {
       const shown = { ...next, frames: [whole] };
@@ -304,13 +303,3 @@ export class EditionDialog {
     }
   }
 }
-
-/** Stands for a photo that stays: what of it matters is whose it is. */
-const unchanged: Omit<PlacedPicture, 'asset'> = {
-  name: '',
-  natural: { width: 1, height: 1 },
-  opaque: true,
-  vector: false,
-  focus: { x: 0.5, y: 0.5 },
-  subject: null,
-};

@@ -52,11 +52,7 @@ export class Editions {
     if (this.session.set()) return this.table.nextEdition(photos, edition);
     const [graphic] = this.session.graphics();
     if (!graphic) return false;
-    const before = photosIn(graphic);
-    const changed = withPhotos(
-      graphic,
-      before.map((l, i) => photos[i] ?? asPlaced(l)),
-    );
+    const changed = withPhotos(graphic, photos);
     const made = (await this.composing.veiled({ graphic: changed }, true, new AbortController().signal)).graphic;
     return this.write([made], 'New edition', edition);
   }
@@ -80,20 +76,3 @@ export class Editions {
     return true;
   }
 }
-
-const asPlaced = ({
-  asset,
-  name,
-  natural,
-  opaque,
-  vector,
-  focus,
-}: ReturnType<typeof photosIn>[number]): PlacedPicture => ({
-  asset,
-  name,
-  natural,
-  opaque,
-  vector,
-  focus,
-  subject: null,
-});

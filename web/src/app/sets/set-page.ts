@@ -35,7 +35,6 @@ import { SetStarts } from '../document/set-starts.service';
 import { AllFiles } from '../output/all-files';
 import { SendAll } from '../output/send-all';
 import { PageLikeness, Pages } from '../page/page-likeness';
-import { numberOf, valueOf } from '../ui/event-value';
 import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
@@ -89,8 +88,6 @@ export class SetPage {
   private readonly pages = inject(Pages);
   private readonly starts = inject(SetStarts);
   private readonly dialogs = inject(MatDialog);
-  protected readonly valueOf = valueOf;
-  protected readonly numberOf = numberOf;
   protected readonly weight = weightText;
   protected readonly first: Working = { what: 'Making the tiles', done: 0, of: 0 };
   protected readonly when = whenText;

@@ -5,6 +5,7 @@ import {
   clamp,
   createReporter,
   fitWord,
+  fitWordOfAll,
   isPicture,
   pictureState,
   rowOf,
@@ -18,7 +19,6 @@ import {
   type TileSet,
 } from '@bright-slot/core';
 import { LastWordsService } from '../document/last-words.service';
-import { togetherWord } from '../document/together-word';
 import { ReportContexts } from '../document/report-context.service';
 import { whenSaved } from '../document/when-saved';
 import type { Piece } from '../output/all-files';
@@ -97,11 +97,7 @@ export class SetSession {
       : '';
   });
   /** How all of it fits, in a word or two; empty while it is looked at. */
-  readonly fit = computed(() => {
-    const words = this.members().map((m) => this.of(m).fit);
-    if (!words.length || words.includes(undefined)) return '';
-    return togetherWord(words as string[]);
-  });
+  readonly fit = computed(() => fitWordOfAll(this.members().map((m) => this.of(m).fit)));
 
   /** What was found out of graphics once; they do not change. */
   private readonly known = {
