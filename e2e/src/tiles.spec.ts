@@ -139,7 +139,7 @@ it('a tile changed on its own canvas keeps its change when all are made anew, an
 it('another layout for all at once', async () => {
   const { browser } = here;
   await browser.press('Change the layout');
-  await browser.find('bs-set-layout-dialog bs-layout-tiles button');
+  await browser.find('bs-layout-dialog bs-layout-tiles button');
   await browser.seeText('Words on the photo');
   await browser.press('Words on the photo');
   await browser.seeText('Words on the photo. Change it');

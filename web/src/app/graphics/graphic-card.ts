@@ -1,19 +1,9 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  ElementRef,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { frameOf, shotWidth, sizeText, type Collection } from '@bright-slot/core';
 import { Icon } from '../ui/icon';
+import { whenSeen } from '../ui/when-seen';
 import { whenText } from '../ui/when';
 import { PageLikeness, Pages } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
@@ -106,74 +96,7 @@ export interface Held {
       <button mat-menu-item type="button" (click)="deleted.emit()">Delete</button>
     </mat-menu>
   `,
-  styles: `
-    :host {
-      display: block;
-      max-width: 100%;
-    }
-    .window {
-      display: block;
-      position: relative;
-      overflow: hidden;
-      background: var(--ground-deep);
-      border-radius: var(--corner);
-      border: 1px solid var(--hairline);
-    }
-    .window:hover {
-      border-color: var(--border);
-    }
-    bs-page-likeness {
-      position: absolute;
-      left: 0;
-      top: 0;
-    }
-    .wait {
-      position: absolute;
-      left: 12px;
-      bottom: 8px;
-    }
-    .words {
-      display: flex;
-      align-items: center;
-      gap: 8px;
-      margin-top: 6px;
-    }
-    .words strong {
-      font-size: 14px;
-      white-space: nowrap;
-      overflow: hidden;
-      text-overflow: ellipsis;
-      min-width: 0;
-      flex: 1;
-    }
-    /* A row of cards is as high as was reckoned: what does not fit is cut, in whole lines. */
-    .known {
-      height: 40px;
-      line-height: 20px;
-      overflow: hidden;
-    }
-    .known.narrow {
-      height: 60px;
-    }
-    .words {
-      height: 30px;
-    }
-    .when {
-      float: right;
-      margin-left: 8px;
-    }
-    p a {
-      color: inherit;
-    }
-    .fit.problem-text {
-      color: var(--problem);
-    }
-    .fit {
-      font-size: 12px;
-      font-weight: 600;
-      white-space: nowrap;
-    }
-  `,
+  styleUrl: './graphic-card.scss',
 })
 export class GraphicCard {
   readonly entry = input.required<GraphicEntry>();
@@ -198,8 +121,7 @@ export class GraphicCard {
   }
   private readonly previews = inject(PreviewService);
   protected readonly preview = signal<Preview | null>(null);
-  /** Whether it has been near the window: a thousand cards are not painted at once. */
-  private readonly seen = signal(false);
+  private readonly seen = whenSeen();
   protected readonly slot = computed(() => frameOf(this.entry()).slot);
   protected readonly size = computed(() => sizeText(this.slot()));
   protected readonly card = computed(() => cardOf(this.entry().frames));
@@ -240,14 +162,6 @@ export class GraphicCard {
   }
 
   constructor() {
-    const watch = new IntersectionObserver(
-      ([seen]) => {
-        if (seen?.isIntersecting) this.seen.set(true);
-      },
-      { rootMargin: '300px' },
-    );
-    watch.observe(inject<ElementRef<HTMLElement>>(ElementRef).nativeElement);
-    inject(DestroyRef).onDestroy(() => watch.disconnect());
     effect(() => {
       const entry = this.entry();
       if (!this.seen() || !this.previews.ready()) return;

@@ -44,7 +44,7 @@ import { GraphicsRepository, type GraphicEntry, type UnreadableEntry } from '../
 import { storageProblem } from '../storage/storage-problem';
 import { DemoService, type Start } from '../document/demo.service';
 import { FirstSteps } from './first-steps';
-import { groupedBySlot } from './grouped';
+import { byName, finder, groupedBySlot } from './grouped';
 import { cardRows, type CardRow } from './card-rows';
 import { DRAGGED, GraphicCard, type Held } from './graphic-card';
 import { Rows } from './row-scrolling';
@@ -174,17 +174,14 @@ export class GraphicsPage {
   /** Sets of tiles that are found, each with its tiles. */
   protected readonly sets = computed(() => {
     if (this.kin() || this.opened()) return [];
-    const words = this.query().toLowerCase().replace(/×/g, 'x').split(/\s+/).filter(Boolean);
+    const has = finder(this.query());
     const found = this.tileSets.all().flatMap((set) => {
-      const entries = set.graphics.flatMap((id) => this.byId().get(id) ?? []);
-      const { slot } = set;
-      const said = entries.map((e) => e.name).join(' ');
-      const text = `${set.name} ${slot.name} ${slot.width}x${slot.height} ${said}`.toLowerCase();
-      return words.every((w) => text.includes(w)) ? [{ set, entries }] : [];
+      const entries = this.held(set);
+      return has(set.name, set.slot, entries.map((e) => e.name).join(' ')) ? [{ set, entries }] : [];
     });
     const latest = ({ entries }: (typeof found)[number]) => Math.max(0, ...entries.map((e) => e.changed));
     return found.sort((a, b) =>
-      this.sort() === 'name' ? a.set.name.localeCompare(b.set.name, 'en', { numeric: true }) : latest(b) - latest(a),
+      this.sort() === 'name' ? byName.compare(a.set.name, b.set.name) : latest(b) - latest(a),
     );
   });
 
@@ -204,8 +201,8 @@ export class GraphicsPage {
       .subscribe(() => void this.tileSets.bringBack(set).then(() => this.reload()));
   }
 
-  /** A collection's graphics that are there, in its order. */
-  protected held({ graphics }: Collection): GraphicEntry[] {
+  /** The graphics of a collection or a set that are there, in its order. */
+  protected held({ graphics }: Pick<Collection, 'graphics'>): GraphicEntry[] {
     return graphics.flatMap((id) => this.byId().get(id) ?? []);
   }
 

@@ -6,6 +6,7 @@ import { PageLikeness, Pages } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
+import { whenSeen } from '../ui/when-seen';
 import { whenText } from '../ui/when';
 import { PreviewService, type Preview } from './preview.service';
 
@@ -67,60 +68,7 @@ const AROUND = 58;
       (change)="give(picker.files); picker.value = ''"
     />
   `,
-  styles: `
-    :host {
-      display: block;
-      position: relative;
-      width: 560px;
-      max-width: 100%;
-    }
-    .window {
-      display: block;
-      position: relative;
-      overflow: hidden;
-      background: var(--ground-deep);
-      border-radius: var(--corner);
-      border: 1px solid var(--hairline);
-    }
-    .window:hover {
-      border-color: var(--border);
-    }
-    :host(.held) .window {
-      outline: 2px dashed var(--ink);
-    }
-    bs-page-likeness {
-      position: absolute;
-      left: 0;
-      top: 0;
-    }
-    .words {
-      display: flex;
-      align-items: center;
-      gap: 8px;
-      margin-top: 6px;
-      height: 30px;
-    }
-    .words strong {
-      font-size: 14px;
-      flex: 1;
-      min-width: 0;
-      overflow: hidden;
-      text-overflow: ellipsis;
-      white-space: nowrap;
-    }
-    .fit {
-      font-size: 12px;
-      font-weight: 600;
-      white-space: nowrap;
-    }
-    .fit.problem-text {
-      color: var(--problem);
-    }
-    .when {
-      float: right;
-      margin-left: 8px;
-    }
-  `,
+  styleUrl: './set-card.scss',
 })
 export class SetCard {
   readonly set = input.required<TileSet>();
@@ -132,6 +80,7 @@ export class SetCard {
   private readonly previews = inject(PreviewService);
   private readonly pages = inject(Pages);
   protected readonly drops = inject(FileDrop);
+  private readonly seen = whenSeen();
   protected readonly when = whenText;
   private readonly found = signal<ReadonlyMap<string, Preview>>(new Map());
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
@@ -172,7 +121,7 @@ export class SetCard {
     this.drops.files.subscribe(({ files }) => this.given.emit(files));
     effect(() => {
       const entries = this.entries();
-      if (!this.previews.ready()) return;
+      if (!this.seen() || !this.previews.ready()) return;
       void this.look(entries);
     });
   }

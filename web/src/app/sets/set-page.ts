@@ -22,6 +22,8 @@ import {
   editionChanges,
   limits,
   layoutName,
+  newTile,
+  rowContents,
   seenInRow,
   sizeText,
   weightText,
@@ -32,15 +34,16 @@ import {
 } from '@bright-slot/core';
 import { readCsv, readHtmlSheet, readPasted, sheetRows, sheetText, type Cells } from '@bright-slot/core/sets/sheet';
 import { SetStarts } from '../document/set-starts.service';
+import { askLayout } from '../layouts/layout-dialog';
 import { AllFiles } from '../output/all-files';
 import { SendAll } from '../output/send-all';
 import { PageLikeness, Pages } from '../page/page-likeness';
+import { PixelsService } from '../pixels/pixels.service';
 import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
 import { whenText } from '../ui/when';
 import { EditionDialog, type EditionAsked, type EditionChosen } from './edition-dialog';
 import { Editions } from './editions';
-import { SetLayoutDialog } from './set-layout-dialog';
 import { SetSession } from './set-session';
 import { TileTable, type Working } from './tile-table';
 import type { ShelfItem } from '../media/shelf/shelf.service';
@@ -88,6 +91,7 @@ export class SetPage {
   private readonly pages = inject(Pages);
   private readonly starts = inject(SetStarts);
   private readonly dialogs = inject(MatDialog);
+  private readonly pixels = inject(PixelsService);
   protected readonly weight = weightText;
   protected readonly first: Working = { what: 'Making the tiles', done: 0, of: 0 };
   protected readonly when = whenText;
@@ -344,14 +348,22 @@ export class SetPage {
     const set = this.session.set();
     const row = this.session.rows().find((r) => r.photo) ?? this.session.rows()[0];
     if (!set || !row) return;
-    const ref = this.dialogs.open<SetLayoutDialog, unknown, { key: string; name: string }>(SetLayoutDialog, {
-      data: { set, row },
-      width: '940px',
-      maxWidth: '94vw',
-      autoFocus: 'first-tabbable',
+    const contents = rowContents(row, set);
+    const chosen = await askLayout(this.dialogs, {
+      title: 'The layout they share',
+      said: 'All tiles follow the one you press; what was changed by hand on a tile stays.',
+      slot: set.slot,
+      now: set.layout,
+      all: async (stop) => {
+        const found = await this.pixels.layouts(contents, set.look, set.slot, stop);
+        return found.map(({ layout, derived }) => ({
+          key: layout,
+          name: layoutName(layout, set.slot),
+          graphic: newTile({ id: 'tried', created: set.created }, { ...set, layout }, { contents, derived }),
+        }));
+      },
     });
-    const chosen = await firstValueFrom(ref.afterClosed());
-    if (chosen && chosen.key !== set.layout) await this.table.setLayout(chosen.key, chosen.name);
+    if (chosen) await this.table.setLayout(chosen.key, chosen.name);
   }
 
   /** The next edition: with photos that were given, or chosen there. */

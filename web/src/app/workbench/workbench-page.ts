@@ -27,6 +27,7 @@ import { shapeNames, type ShapeKind } from '../document/new-layers';
 import { FileDrop } from '../ui/file-drop';
 import { TypeService } from '../type/type.service';
 import { Workbench } from '../document/workbench';
+import { ChangeLayout } from './change-layout.service';
 import { GraphicLock } from '../document/graphic-lock';
 import { OpenGraphic } from '../document/open-graphic';
 import { Following } from '../document/following.service';
@@ -279,10 +280,10 @@ export class WorkbenchPage {
     this.sheet.afterClosed().subscribe(() => (this.sheet = undefined));
   }
   private readonly dialogs = inject(MatDialog);
+  private readonly layoutChange = inject(ChangeLayout);
 
   protected async changeLayout(): Promise<void> {
     this.workbench.commitDraft();
-    const { LayoutDialog } = await import('./layout-dialog');
-    this.dialogs.open(LayoutDialog, { width: '1010px', maxWidth: '94vw', autoFocus: 'dialog' });
+    await this.layoutChange.ask();
   }
 }
