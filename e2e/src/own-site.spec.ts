@@ -96,21 +96,30 @@ async function sendFrom(photo: string, alt: string, by?: string): Promise<void> 
   await finish(alt, by);
 }
 
+/** Waits until a dialog that was answered has gone: while it goes it is still there to be asked. */
+const gone = (css: string) =>
+  browser.driver.wait(async () => (await browser.all(css)).length === 0, 30_000, `${css} does not go`);
+
 async function signIn(): Promise<void> {
   await field('Passphrase', 'green as the glaze');
   await browser.press('Sign in');
+  await gone('bs-sign-in-dialog');
 }
 
 async function finish(alt: string, by = 'Put on the site'): Promise<void> {
   await browser.press('Finish');
   await browser.fill(await browser.find('bs-finish-panel textarea'), alt);
   await browser.press(by);
+  const sent = 'bs-sent-note .sent strong';
+  await browser.find(`bs-findings-dialog, bs-sign-in-dialog, ${sent}`, 30_000);
   // What the fit report found does not keep anyone from sending.
-  await browser.driver.wait(async () => {
-    if ((await browser.all('bs-findings-dialog')).length) await browser.press('Send it all the same');
-    if ((await browser.all('bs-sign-in-dialog')).length) await signIn();
-    return (await browser.all('bs-sent-note .sent strong')).length > 0;
-  }, 30_000);
+  if ((await browser.all('bs-findings-dialog')).length) {
+    await browser.press('Send it all the same');
+    await gone('bs-findings-dialog');
+  }
+  await browser.find(`bs-sign-in-dialog, ${sent}`, 30_000);
+  if ((await browser.all('bs-sign-in-dialog')).length) await signIn();
+  await browser.find(sent, 30_000);
 }
 
 /** What a visitor’s browser shows in the header. */
