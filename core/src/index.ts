@@ -126,6 +126,9 @@ export {
 export * from './formats/identify';
 export * from './formats/lines';
 export * from './backup/backup';
+export * from './export/difference';
+export * from './export/helps';
+export * from './export/trials';
 export * from './export/name';
 export * from './export/numbered';
 export * from './formats/weight';

@@ -6,10 +6,20 @@ import { limits } from '../limits';
 import { FileFormat, Slot } from '../slot/slot';
 import { LayerId } from './layer';
 
+/** How finely a JPEG keeps colours: at each px, or at each 2 × 2 px. ITU-T T.81, A.1.1. */
+export const Chroma = z.enum(['444', '420']);
+export type Chroma = z.infer<typeof Chroma>;
+
 /** What a frame's file is to be. */
 export const ExportChoices = z.object({
   format: FileFormat,
   quality: z.number().int().min(1).max(100),
+  /** At each px where it is not said. */
+  chroma: Chroma.optional(),
+  /** Whether the person chose format and quality; until then the lightest file that looks the same is proposed. */
+  own: z.boolean().optional(),
+  /** Most bytes the file may have, where the person wants it lighter than its slot does. */
+  mostBytes: z.number().int().min(1000).max(1e9).optional(),
   alt: z.string().max(limits.description),
   /** What the picture showed and said when the description was written; see `describedState`. */
   altFor: z.string().max(100).optional(),

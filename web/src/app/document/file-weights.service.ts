@@ -15,9 +15,9 @@ export class FileWeightsService {
     const { slot } = frame;
     if (slot.mostBytes === null) return null;
     const { copyright } = this.house.style();
-    const bytes = async (format: FileFormat, quality: number) =>
-      (await this.pixels.file(graphic, frame, { format, quality, copyright }, stop, by)).blob.size;
-    const { format, quality } = frame.export;
+    const { format, quality, chroma } = frame.export;
+    const bytes = async (f: FileFormat, q: number) =>
+      (await this.pixels.file(graphic, frame, { format: f, quality: q, chroma, copyright }, stop, by)).blob.size;
     const chosen = { format, quality, bytes: await bytes(format, quality) };
     const tried = [];
     if (chosen.bytes > slot.mostBytes)

@@ -32,8 +32,8 @@ export class LivePicture {
       const frame = this.workbench.frame();
       if (!graphic || !frame || !this.watchers()) return;
       const now = frameOf(graphic, frame.id);
-      const { format, quality } = now.export;
-      const file = this.asFile() ? `${format} ${quality}` : '';
+      const { format, quality, chroma } = now.export;
+      const file = this.asFile() ? `${format} ${quality} ${chroma}` : '';
       const state = `${graphic.id}|${now.id}|${pictureState(graphic, now)}|${file}`;
       if (state === this.made) return;
       const stop = new AbortController();

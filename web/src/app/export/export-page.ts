@@ -11,7 +11,14 @@ import {
 } from '@angular/core';
 import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
-import { pictureFormats, sizeText, weightText } from '@bright-slot/core';
+import {
+  fileDifferenceText,
+  pictureFormats,
+  secondsOnSlowLine,
+  sizeText,
+  weightText,
+  type Chroma,
+} from '@bright-slot/core';
 import { SaveState } from '../shell/save-state';
 import { GraphicLock } from '../document/graphic-lock';
 import { Workbench } from '../document/workbench';
@@ -19,14 +26,21 @@ import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
 import { AllFiles, piecesOf } from '../output/all-files';
 import { ExportSession } from '../output/export-session';
+import { FileTrials } from '../output/file-trials';
 import { SentNote } from '../output/sent-note';
+import { Loupes } from './loupes';
+import { SplitView } from './split-view';
+import { WeightCurve } from './weight-curve';
 import { numberOf, tickedOf, valueOf } from '../ui/event-value';
+
+/** How the file is seen. */
+type View = 'file' | 'split' | 'whole';
 
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({
   selector: 'bs-export-page',
-  imports: [Choice, RouterLink, SaveState, SentNote, MatSlider, MatSliderThumb],
-  providers: [AllFiles, ExportSession],
+  imports: [Choice, Loupes, SplitView, WeightCurve, RouterLink, SaveState, SentNote, MatSlider, MatSliderThumb],
+  providers: [AllFiles, ExportSession, FileTrials],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './export-page.html',
   styleUrl: './export-page.scss',
@@ -55,8 +69,21 @@ export class ExportPage {
   );
   protected readonly formats = pictureFormats;
   protected readonly weight = weightText;
-  /** The file at one of its px a px of the screen, or all of it in the room there is. */
-  protected readonly whole = signal(false);
+  /** The file at one of its px a px of the screen, beside the canvas, or all of it in the room there is. */
+  protected readonly view = signal<View>('file');
+  protected readonly views: readonly Option<View>[] = [
+    { id: 'file', name: 'At 100 %' },
+    { id: 'split', name: 'Beside the canvas' },
+    { id: 'whole', name: 'All of it' },
+  ];
+  protected readonly chromas: readonly Option<Chroma>[] = [
+    { id: '444', name: 'Each pixel' },
+    { id: '420', name: '2 × 2 pixels' },
+  ];
+  protected readonly differenceText = fileDifferenceText;
+  /** Whether it is said how a difference is decided. */
+  protected readonly how = signal(false);
+  protected readonly seconds = (bytes: number) => secondsOnSlowLine(bytes).toFixed(1);
   protected readonly pixel = 1 / (devicePixelRatio || 1);
 
   constructor() {
@@ -68,6 +95,12 @@ export class ExportPage {
       this.all.cancel();
       this.opener.close(this.id());
     });
+  }
+
+  /** A limit as it was typed; nothing is the slot’s own. */
+  protected setMost(typed: string): void {
+    const kB = Number(typed);
+    this.out.setMost(typed.trim() && kB > 0 ? kB * 1000 : null);
   }
 
   private async open(id: string): Promise<void> {

@@ -96,9 +96,8 @@ export class AllFiles {
 
   private async file({ graphic, frame }: Piece, by: PixelClient, signal: AbortSignal): Promise<Blob> {
     signal.throwIfAborted();
-    const { format, quality } = frame.export;
     const { copyright } = this.house.style();
-    return (await this.pixels.file(graphic, frame, { format, quality, copyright }, signal, by)).blob;
+    return (await this.pixels.file(graphic, frame, { ...frame.export, copyright }, signal, by)).blob;
   }
 
   /** Makes each and gives it; whether all were. */

@@ -1,4 +1,4 @@
-import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import {
   cutText,
@@ -14,11 +14,21 @@ import {
   proposedDescription,
   rowFullText,
   topDensity,
+  bestUnder,
+  clamp,
+  fileText,
+  lightestSame,
+  whatHelps,
+  weightText,
   pictureState,
   siteOf,
+  type Chroma,
+  type FileDifference,
   type FileFormat,
   type Frame,
   type Graphic,
+  type Next,
+  type Trial,
   type SiteRecord,
   type Site,
   type Slot,
@@ -28,7 +38,6 @@ import { OwnPages } from '../storage/own-pages.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { FitReportService } from '../document/fit-report.service';
 import { FieldsService } from '../document/fields.service';
-import { PixelsService } from '../pixels/pixels.service';
 import { SiteClient } from '../connector/site-client';
 import { SentFiles } from '../storage/sent-files.service';
 import { Sites } from '../storage/sites.service';
@@ -37,15 +46,18 @@ import { SiteSending } from './site-sending';
 import { Workbench } from '../document/workbench';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
-import { JobStopped } from '../pixels/pixel-client';
+import { FileTrials, type TrialSubject } from './file-trials';
 import { DescribeDialog, type Described } from './describe-dialog';
 import { FindingsDialog } from './findings-dialog';
-import { sameParts } from '../ui/same-parts';
 import { today } from '../ui/when';
 
 export interface MadeFile {
   readonly format: FileFormat;
+  readonly quality: number;
+  readonly chroma: Chroma;
   readonly state: 'making' | 'made' | 'failed';
+  /** How it differs from the canvas. */
+  readonly difference?: FileDifference;
   readonly blob?: Blob;
   readonly width?: number;
   readonly height?: number;
@@ -66,6 +78,10 @@ export interface Sent {
 /** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
 const MOST_WAITS = 40;
 
+/** The file that differs least, where all of a format can be told from the canvas. */
+const finest = <T extends Trial>(trials: readonly T[]): T | null =>
+  trials.reduce<T | null>((best, t) => (!best || t.quality > best.quality ? t : best), null);
+
 const moment = () => new Promise((done) => setTimeout(done, 100));
 
 /**
@@ -79,8 +95,8 @@ export class ExportSession {
   private readonly wanted = signal<'all' | 'chosen'>('all');
   private readonly workbench = inject(Workbench);
   private readonly repository = inject(GraphicsRepository);
-  private readonly pixels = inject(PixelsService);
   private readonly site = inject(SiteClient);
+  readonly trials = inject(FileTrials);
   private readonly sites = inject(Sites);
   private readonly siteSending = inject(SiteSending);
   private readonly sentFiles = inject(SentFiles);
@@ -94,7 +110,6 @@ export class ExportSession {
     const g = this.workbench.graphic();
     return g?.id === this.id() ? g : null;
   });
-  readonly files = signal<readonly MadeFile[]>([]);
   readonly draftQuality = signal<number | null>(null);
   readonly typedName = signal<string | null>(null);
   readonly taken = signal<ReadonlySet<string>>(new Set());
@@ -115,8 +130,27 @@ export class ExportSession {
     const slot = this.slot();
     return slot ? filePixels(slot, topDensity(slot)) : { width: 0, height: 0 };
   });
-  readonly format = computed(() => this.frame()?.export.format ?? 'jpeg');
-  readonly quality = computed(() => this.draftQuality() ?? this.frame()?.export.quality ?? 85);
+  /** What the file is to be: what the person chose; until then, once it is found, the lightest that looks the same. */
+  readonly choice = computed((): Next => {
+    const { format = 'jpeg', quality = 85, chroma = '444', own = false } = this.frame()?.export ?? {};
+    const proposal = own ? null : this.trials.proposal();
+    return proposal
+      ? { format: proposal.format, quality: proposal.quality, chroma: proposal.chroma }
+      : { format, quality, chroma };
+  });
+  /** Whether it is chosen by itself. */
+  readonly byItself = computed(() => !this.frame()?.export.own);
+  readonly format = computed(() => this.choice().format);
+  readonly quality = computed(() => this.draftQuality() ?? this.choice().quality);
+  /** Most bytes the file may have: as typed, or as its slot takes. */
+  readonly most = computed(() => this.frame()?.export.mostBytes ?? this.slot()?.mostBytes ?? null);
+  /** One file of each format: the chosen one, and of the others the lightest that looks the same. */
+  readonly files = computed((): readonly MadeFile[] => {
+    const slot = this.slot();
+    if (!slot) return [];
+    const formats = this.wanted() === 'all' ? slot.formats : [this.format()];
+    return formats.map((format) => this.fileOf(format));
+  });
   readonly chosen = computed(() => this.files().find((f) => f.format === this.format()) ?? null);
   readonly heaviest = computed(() => Math.max(1, ...this.files().map((f) => f.blob?.size ?? 0)));
   /** The person's own site that the slot stands on; the stand-in is none. */
@@ -173,7 +207,8 @@ export class ExportSession {
   private readonly madeOf = computed(() => {
     const g = this.graphic();
     const f = this.frame();
-    return g && f ? `${pictureState(g, f)}|${this.format()}|${this.quality()}` : '';
+    const { format, quality, chroma } = this.choice();
+    return g && f ? [pictureState(g, f), format, quality, ...(chroma === '420' ? [chroma] : [])].join('|') : '';
   });
 
   readonly name = computed(() => {
@@ -226,39 +261,49 @@ export class ExportSession {
   });
   readonly proposed = computed(() => proposedDescription(this.graphic()?.layers ?? []));
 
-  /** What the files' bytes depend on; another format chosen or another description makes nothing anew. */
-  private readonly picture = computed(
-    () => {
-      const g = this.graphic();
-      const f = this.frame();
-      if (!g || !f) return null;
-      const only = this.wanted() === 'chosen' ? f.export.format : 'all';
-      return [
-        g.id,
-        g.layers,
-        g.backdrop,
-        g.canvas,
-        f.id,
-        f.rect,
-        f.slot,
-        f.export.quality,
-        this.house.style().copyright,
-        only,
-      ];
-    },
-    { equal: sameParts },
-  );
-
-  private controller: AbortController | undefined;
+  /** What the files' bytes depend on besides what they are written as. */
+  private readonly picture = computed((): TrialSubject | null => {
+    const [graphic, frame] = [this.graphic(), this.frame()];
+    if (!graphic || !frame) return null;
+    const { copyright } = this.house.style();
+    const { layers, backdrop, canvas } = graphic;
+    const state = JSON.stringify([graphic.id, layers, backdrop, canvas, frame.id, frame.rect, frame.slot, copyright]);
+    return { graphic, frame, copyright, state };
+  });
 
   constructor() {
+    const { trials } = this;
+    effect(() => trials.subject.set(this.picture()));
+    effect(() => trials.chosen.set(this.choice()));
+    effect(() => trials.deep.set(this.wanted() === 'all'));
+    effect(() => trials.most.set(this.most()));
     effect(() => {
-      if (this.picture()) untracked(() => void this.makeAll());
+      const asked = this.most() !== null && this.trials.found() && whatHelps(this.trials.trials(), this.most()!, null);
+      if (!asked) this.lower.set(null);
+      else
+        untracked(() =>
+          this.trials.lighter().then(
+            (l) => this.lower.set(l),
+            () => undefined,
+          ),
+        );
     });
-    inject(DestroyRef).onDestroy(() => {
-      this.controller?.abort();
-      for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
+    // The best within the limit was asked for, and is found.
+    effect(() => {
+      const best = trials.best() && trials.found() ? bestUnder(trials.trials(), this.most() ?? Infinity) : null;
+      if (best) untracked(() => this.takeBest(best));
     });
+  }
+
+  /** The file of a format as it stands. */
+  private fileOf(format: FileFormat): MadeFile {
+    const chosen = this.choice();
+    const problem = this.trials.problems().get(format);
+    const own = this.trials.trials().filter((t) => t.format === format);
+    const trial = format === chosen.format ? this.trials.of(chosen) : (lightestSame(own) ?? finest(own));
+    const { quality, chroma } = trial ?? { ...chosen, chroma: chosen.chroma };
+    if (trial) return { ...trial, state: 'made', difference: trial.difference };
+    return { format, quality, chroma, state: problem ? 'failed' : 'making', ...(problem && { problem }) };
   }
 
   /** Begins with a graphic, which is open or being opened. */
@@ -294,54 +339,83 @@ export class ExportSession {
     return this.siteAnswer().site?.pages.find((p) => p.slots.some((s) => s.slot.id === slot))?.path ?? '/';
   }
 
-  private async makeAll(): Promise<void> {
-    this.controller?.abort();
-    const controller = (this.controller = new AbortController());
-    const graphic = this.graphic()!;
-    const frame = this.frame()!;
-    const wanted = this.wanted() === 'all' ? frame.slot.formats : [frame.export.format];
-    const first = (format: FileFormat) => Number(format === frame.export.format);
-    const formats = [...wanted].sort((a, b) => first(b) - first(a));
-    for (const f of this.files()) if (f.url) URL.revokeObjectURL(f.url);
-    this.files.set(wanted.map((format) => ({ format, state: 'making' })));
-    const set = (made: MadeFile) => this.files.update((all) => all.map((f) => (f.format === made.format ? made : f)));
-    for (const format of formats) {
-      try {
-        const file = await this.pixels.file(
-          graphic,
-          frame,
-          { format, quality: frame.export.quality, copyright: this.house.style().copyright },
-          controller.signal,
-        );
-        set({ format, state: 'made', ...file, url: URL.createObjectURL(file.blob) });
-      } catch (error) {
-        if (error instanceof JobStopped) return;
-        set({ format, state: 'failed', problem: error instanceof Error ? error.message : String(error) });
-      }
-    }
-  }
-
   /** What an edit of the frame's own choices begins with. */
   private get setting(): { readonly type: 'set-export'; readonly frame: string } {
     return { type: 'set-export', frame: this.frame()!.id };
   }
 
   choose(format: FileFormat): void {
-    if (format === this.format()) return;
-    this.typedName.set(null);
-    this.workbench.edit({ ...this.setting, choices: { format }, name: `Format: ${pictureFormats[format].name}` });
+    if (format === this.format() && !this.byItself()) return;
+    if (format !== this.format()) this.typedName.set(null);
+    const { quality, chroma } = this.files().find((f) => f.format === format) ?? this.choice();
+    this.setFile({ format, quality, chroma }, `Format: ${pictureFormats[format].name}`);
   }
 
   setQuality(): void {
     const quality = this.draftQuality();
     this.draftQuality.set(null);
-    if (quality !== null && quality !== this.frame()?.export.quality)
-      this.workbench.edit({
-        ...this.setting,
-        choices: { quality },
-        name: `Quality ${quality}`,
-        merge: `quality:${this.setting.frame}`,
-      });
+    if (quality === null || quality === this.choice().quality) return;
+    this.setFile({ ...this.choice(), quality }, `Quality ${quality}`, `quality:${this.setting.frame}`);
+  }
+
+  /** JPEG's colours at each px, or at each 2 × 2 px. */
+  setChroma(chroma: Chroma): void {
+    if (chroma !== this.choice().chroma)
+      this.setFile(
+        { ...this.choice(), chroma },
+        chroma === '444' ? 'Colours of each pixel' : 'Colours of 2 × 2 pixels',
+      );
+  }
+
+  private setFile(file: Next, name: string, merge?: string): void {
+    const choices = { ...file, own: true };
+    this.workbench.edit({ ...this.setting, choices, name, ...(merge && { merge }) });
+  }
+
+  /** From now on it is the lightest that looks the same again. */
+  chooseByItself(): void {
+    this.workbench.edit({ ...this.setting, choices: { own: false }, name: 'The lightest that looks the same' });
+  }
+
+  /** A limit of the person's own, bytes; null for the slot's. */
+  setMost(bytes: number | null): void {
+    const mostBytes = bytes === null ? undefined : clamp(Math.round(bytes), 1000, 1e9);
+    if (mostBytes === this.frame()?.export.mostBytes) return;
+    const name = mostBytes === undefined ? 'No limit of one’s own' : `At most ${weightText(mostBytes)}`;
+    this.workbench.edit({ ...this.setting, choices: { mostBytes }, name });
+  }
+
+  private takeBest({ format, quality, chroma, bytes }: Trial): void {
+    this.trials.best.set(false);
+    this.setFile({ format, quality, chroma }, `The best under ${weightText(this.most()!)}: ${weightText(bytes)}`);
+  }
+
+  /** Takes a file that was tried. */
+  take({ format, quality, chroma }: Trial): void {
+    if (format !== this.format()) this.typedName.set(null);
+    this.setFile({ format, quality, chroma }, fileText({ format, quality, chroma }));
+  }
+
+  /** What the chosen file has at a lower density, where no file within the limit looks the same. */
+  private readonly lower = signal<{ density: number; bytes: number } | null>(null);
+  /** What helps where no file within the limit looks the same; null where one does. */
+  readonly helps = computed(() => {
+    const most = this.most();
+    return most !== null && this.trials.found() ? whatHelps(this.trials.trials(), most, this.lower()) : null;
+  });
+
+  /** What leaves is what the graphic says from now on, so that it is judged and made again as it is. */
+  private keepChoice(): void {
+    const frame = this.frame();
+    if (!frame) return;
+    const { format, quality, chroma } = this.choice();
+    const now = frame.export;
+    if (format === now.format && quality === now.quality && chroma === (now.chroma ?? '444')) return;
+    this.workbench.edit({
+      ...this.setting,
+      choices: { format, quality, chroma },
+      name: `${pictureFormats[format].name}, the lightest that looks the same`,
+    });
   }
 
   /** `anew`: the same words are of what is there now. */
@@ -359,6 +433,7 @@ export class ExportSession {
   save(): void {
     const file = this.chosen();
     if (!file?.url || !this.ready()) return;
+    this.keepChoice();
     const link = document.createElement('a');
     link.href = file.url;
     link.download = this.name();
@@ -432,6 +507,7 @@ export class ExportSession {
     const file = this.chosen();
     const made = this.madeOf();
     if (!graphic || !frame || !slot || !file?.blob || !this.ready()) return;
+    this.keepChoice();
     if (!(await this.meant(graphic))) return;
     const alt = await this.description();
     // Another graphic may have been opened meanwhile: what was asked for was this one.

@@ -14,6 +14,7 @@ import { A11yModule } from '@angular/cdk/a11y';
 import { RouterLink } from '@angular/router';
 import { pictureFormats, limits, weightText } from '@bright-slot/core';
 import { ExportSession } from './export-session';
+import { FileTrials } from './file-trials';
 import { SentNote } from './sent-note';
 import { valueOf } from '../ui/event-value';
 
@@ -21,7 +22,7 @@ import { valueOf } from '../ui/event-value';
 @Component({
   selector: 'bs-finish-panel',
   imports: [A11yModule, RouterLink, SentNote],
-  providers: [ExportSession],
+  providers: [ExportSession, FileTrials],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(keydown.escape)': 'closed.emit()' },
   templateUrl: './finish-panel.html',

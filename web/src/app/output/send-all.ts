@@ -120,9 +120,9 @@ export class SendAll {
     { graphic, frame }: Piece,
     name: string,
   ): Promise<Result<{ slot: Slot; id: string; own: SiteRecord | null; address: string }>> {
-    const { format, quality, alt } = frame.export;
+    const { format, quality, chroma, alt } = frame.export;
     const { copyright } = this.house.style();
-    const { blob } = await this.pixels.file(graphic, frame, { format, quality, copyright }, this.stop.signal);
+    const { blob } = await this.pixels.file(graphic, frame, { format, quality, chroma, copyright }, this.stop.signal);
     const described = alt.trim() && !isStaleDescription(frame.export, graphic.layers);
     const state = pictureState(graphic, frame);
     const what = {

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import type { ProposedFocus } from './jobs/focus';
 import {
   AssetHash,
+  Chroma,
   Colour,
   Cutout,
   FileFormat,
@@ -17,6 +18,7 @@ import {
   type Box,
   type CleanedLogo,
   type CurrentPicture,
+  type FileDifference,
   type GroundMap,
   type LaidOut,
   type Legibility,
@@ -103,9 +105,16 @@ export const Task = z.discriminatedUnion('kind', [
     frame: z.string(),
     format: FileFormat,
     quality: z.number(),
+    chroma: Chroma,
     copyright: z.string(),
+    /** Device px a CSS px of the slot. */
+    density: z.number().positive().max(3),
+    /** Whether it is to be held against the canvas. */
+    compare: z.boolean(),
     vectors,
   }),
+  /** A frame as it is painted for a file, for the files to be seen beside. */
+  z.object({ kind: z.literal('painted'), graphic: Graphic, frame: z.string(), density: z.number(), vectors }),
   /** A miniature of a frame, `width` px wide. */
   z.object({ kind: z.literal('miniature'), graphic: Graphic, frame: z.string(), width: z.number(), vectors }),
   /** Looks at a picture that is in use now. */
@@ -204,7 +213,14 @@ const answers = {
   edges: list<EdgeFacts>(),
   'import-picture': result<ImportedPicture>(),
   /** `decoded`: how many files had to be decoded for it. */
-  file: z.object({ blob: z.instanceof(Blob), width: z.number(), height: z.number(), decoded: z.number() }),
+  file: z.object({
+    blob: z.instanceof(Blob),
+    width: z.number(),
+    height: z.number(),
+    decoded: z.number(),
+    difference: z.custom<FileDifference>((v) => v === null || typeof v === 'object').nullable(),
+  }),
+  painted: bitmap,
   miniature: z.instanceof(Blob),
   legibility: list<Legibility>(),
   compose: list<Composed>(),

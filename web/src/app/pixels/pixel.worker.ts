@@ -38,6 +38,7 @@ const ranks: Record<Task['kind'], number> = {
   'diagnose-picture': 1,
   'compare-live': 2,
   file: 1,
+  painted: 1,
   trim: 1,
   clean: 1,
   parts: 1,
@@ -77,11 +78,16 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       warmUp(task.format);
       const frame = frameOf(task.graphic, task.frame);
       const before = decodeCount();
-      const canvas = await renderFile(task.graphic, frame, task.vectors, turn);
+      const canvas = await renderFile(task.graphic, frame, task.density, task.vectors, turn);
       await turn.pass();
-      const blob = await encode(canvas, { ...task, ground: frame.slot.ground });
+      const made = await encode(canvas, { ...task, ground: frame.slot.ground }, task.compare);
       const decoded = decodeCount() - before;
-      return { value: { blob, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
+      return { value: { ...made, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
+    }
+    case 'painted': {
+      const frame = frameOf(task.graphic, task.frame);
+      const bitmap = await createImageBitmap(await renderFile(task.graphic, frame, task.density, task.vectors, turn));
+      return { value: bitmap, transfer: [bitmap] };
     }
     case 'trim':
       return { value: await trim(task), transfer: [] };

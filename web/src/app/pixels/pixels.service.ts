@@ -7,6 +7,7 @@ import {
   fileTooLarge,
   topDensity,
   type Box,
+  type Chroma,
   type CleanedLogo,
   type FileFormat,
   type Frame,
@@ -36,6 +37,17 @@ const IDLE = 20_000;
 export const LONGEST = 60_000;
 /** Pixels of rough pictures that wait for the screen. */
 const WAITING = 12e6;
+
+/** What a file is to be. */
+export interface FileChoices {
+  readonly format: FileFormat;
+  readonly quality: number;
+  readonly chroma?: Chroma | undefined;
+  readonly copyright: string;
+  readonly density?: number;
+  /** Whether it is to be held against the canvas. */
+  readonly compare?: boolean;
+}
 
 /** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
 @Injectable({ providedIn: 'root' })
@@ -141,11 +153,11 @@ export class PixelsService {
     return { drawn, by: natural.width / drawn.width };
   }
 
-  /** A frame's file. */
+  /** A frame's file; as the slot's densest where no density is given. */
   async file(
     graphic: Graphic,
     frame: Frame,
-    choices: { format: FileFormat; quality: number; copyright: string },
+    choices: FileChoices,
     signal?: AbortSignal,
     // The worker of what is on screen: it has decoded and reduced what a file needs already.
     by = this.sight,
@@ -153,9 +165,22 @@ export class PixelsService {
     const { slot } = frame;
     const large = fileTooLarge(slot);
     if (large) throw new Error(large);
-    const vectors = await vectorsFor(graphic, frame, topDensity(slot), await this.type.ensure(graphic));
+    const { format, quality, copyright, chroma = '444', density = topDensity(slot), compare = false } = choices;
+    const vectors = await vectorsFor(graphic, frame, density, await this.type.ensure(graphic));
+    const made = { format, quality, copyright, chroma, density, compare };
     return by.run(
-      { kind: 'file', graphic, frame: frame.id, ...choices, vectors },
+      { kind: 'file', graphic, frame: frame.id, ...made, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** A frame as it is painted for its densest file. */
+  async painted(graphic: Graphic, frame: Frame, signal?: AbortSignal): Promise<ImageBitmap> {
+    const density = topDensity(frame.slot);
+    const vectors = await vectorsFor(graphic, frame, density, await this.type.ensure(graphic));
+    return this.sight.run(
+      { kind: 'painted', graphic, frame: frame.id, density, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

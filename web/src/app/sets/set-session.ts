@@ -235,9 +235,9 @@ export class SetSession {
       }
       for (const m of members) {
         if (this.knownOf(m).bytes !== undefined) continue;
-        const { format, quality } = m.frame.export;
+        const { format, quality, chroma } = m.frame.export;
         const { copyright } = this.house.style();
-        const choices = { format, quality, copyright };
+        const choices = { format, quality, chroma, copyright };
         const { blob } = await this.pixels.file(m.graphic, m.frame, choices, stop, this.pixels.files);
         if (stop.aborted) return;
         this.tell(m, { bytes: blob.size });

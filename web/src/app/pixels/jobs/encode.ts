@@ -1,6 +1,7 @@
 import encodeJpeg, { init as initJpeg } from '@jsquash/jpeg/encode.js';
 import initPng, { optimise_raw } from '@jsquash/oxipng/codec/pkg/squoosh_oxipng.js';
-import { pictureFormats, withNotes, type FileFormat } from '@bright-slot/core';
+import { pictureFormats, withNotes, type Chroma, type FileDifference, type FileFormat } from '@bright-slot/core';
+import { differenceFrom } from './file-difference';
 import { ownFile } from '../../storage/own-file';
 
 const wasm = (name: string) => WebAssembly.compileStreaming(ownFile(`/wasm/${name}`));
@@ -26,12 +27,18 @@ export function warmUp(format: FileFormat): void {
   codecs[format]?.().catch(() => undefined);
 }
 
-async function rawFile(
-  canvas: OffscreenCanvas,
-  format: FileFormat,
-  quality: number,
-  ground: string,
-): Promise<Uint8Array> {
+/** What a file is to be. */
+export interface Encoding {
+  readonly format: FileFormat;
+  /** 1 to 100; of no matter to what loses nothing. */
+  readonly quality: number;
+  readonly chroma: Chroma;
+  readonly copyright: string;
+  /** What goes underneath where a format keeps no transparency, `#rrggbb`. */
+  readonly ground: string;
+}
+
+async function rawFile(canvas: OffscreenCanvas, { format, quality, chroma, ground }: Encoding): Promise<Uint8Array> {
   if (format === 'webp') {
     const blob = await canvas.convertToBlob({ type: pictureFormats.webp.mime, quality: quality / 100 });
     // A browser that cannot write a type gives a PNG without a word.
@@ -51,18 +58,22 @@ async function rawFile(
   context.drawImage(canvas, 0, 0);
   const pixels = context.getImageData(0, 0, flat.width, flat.height);
   await codecs.jpeg!();
-  // 4:4:4: at equal fidelity smaller than 4:2:0 for coloured letters; see docs/decisions.md.
-  return new Uint8Array(await encodeJpeg(pixels, { quality, auto_subsample: false, chroma_subsample: 1 }));
+  const chroma_subsample = chroma === '420' ? 2 : 1;
+  return new Uint8Array(await encodeJpeg(pixels, { quality, auto_subsample: false, chroma_subsample }));
 }
 
-/** A finished file: encoded, stripped of foreign metadata, sRGB stated. */
+/**
+ * A finished file: encoded, stripped of foreign metadata, sRGB stated, read back; and how it differs from the canvas,
+ * where that is asked for.
+ */
 export async function encode(
   canvas: OffscreenCanvas,
-  choices: { format: FileFormat; quality: number; copyright: string; ground: string },
-): Promise<Blob> {
+  choices: Encoding,
+  compare: boolean,
+): Promise<{ blob: Blob; difference: FileDifference | null }> {
   let raw: Uint8Array;
   try {
-    raw = await rawFile(canvas, choices.format, choices.quality, choices.ground);
+    raw = await rawFile(canvas, choices);
   } catch (error) {
     if (error instanceof TypeError)
       throw new Error(
@@ -70,41 +81,50 @@ export async function encode(
       );
     throw error;
   }
-  const file = new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], {
+  const blob = new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], {
     type: pictureFormats[choices.format].mime,
   });
-  await readBack(file, canvas, choices.format);
-  return file;
+  const bitmap = await readBack(blob, canvas, choices.format);
+  try {
+    return { blob, difference: compare ? differenceFrom(canvas, choices.ground, bitmap) : null };
+  } finally {
+    bitmap.close();
+  }
 }
 
 /**
  * Opens a file that was made and holds it against what it was made from: its size, and for PNG, which loses nothing,
  * every pixel. An encoder that cut or spoilt a picture without a word is found here, not on the page.
  */
-async function readBack(file: Blob, canvas: OffscreenCanvas, format: FileFormat): Promise<void> {
+async function readBack(file: Blob, canvas: OffscreenCanvas, format: FileFormat): Promise<ImageBitmap> {
   const spoilt = () =>
     new Error(
       `The ${pictureFormats[format].name} that was made is not the graphic: it was read back and does not match. Choose another format, or a lower density for the slot in Slots.`,
     );
   const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none' }).catch(() => null);
   if (!bitmap) throw spoilt();
-  try {
-    if (bitmap.width !== canvas.width || bitmap.height !== canvas.height) throw spoilt();
-    if (format !== 'png') return;
-    const read = new OffscreenCanvas(canvas.width, STRIP).getContext('2d', { willReadFrequently: true })!;
-    const own = canvas.getContext('2d')!;
-    for (let y = 0; y < canvas.height; y += STRIP) {
-      const rows = Math.min(STRIP, canvas.height - y);
-      read.clearRect(0, 0, canvas.width, STRIP);
-      read.drawImage(bitmap, 0, -y);
-      const [made, wanted] = [read, own].map(
-        (c, i) => new Uint32Array(c.getImageData(0, i === 0 ? 0 : y, canvas.width, rows).data.buffer),
-      );
-      if (made!.some((pixel, i) => pixel !== wanted![i])) throw spoilt();
-    }
-  } finally {
+  if (!isRead(bitmap, canvas, format)) {
     bitmap.close();
+    throw spoilt();
   }
+  return bitmap;
+}
+
+function isRead(bitmap: ImageBitmap, canvas: OffscreenCanvas, format: FileFormat): boolean {
+  if (bitmap.width !== canvas.width || bitmap.height !== canvas.height) return false;
+  if (pictureFormats[format].written !== 'lossless') return true;
+  const read = new OffscreenCanvas(canvas.width, STRIP).getContext('2d', { willReadFrequently: true })!;
+  const own = canvas.getContext('2d')!;
+  for (let y = 0; y < canvas.height; y += STRIP) {
+    const rows = Math.min(STRIP, canvas.height - y);
+    read.clearRect(0, 0, canvas.width, STRIP);
+    read.drawImage(bitmap, 0, -y);
+    const [made, wanted] = [read, own].map(
+      (c, i) => new Uint32Array(c.getImageData(0, i === 0 ? 0 : y, canvas.width, rows).data.buffer),
+    );
+    if (made!.some((pixel, i) => pixel !== wanted![i])) return false;
+  }
+  return true;
 }
 
 /** Rows read back at once. */

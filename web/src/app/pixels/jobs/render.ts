@@ -3,7 +3,6 @@ import {
   paint,
   plan,
   surfacesOf,
-  topDensity,
   type CanvasWindow,
   type Frame,
   type Graphic,
@@ -65,19 +64,20 @@ export function forgetPainted(): void {
   painted = undefined;
 }
 
-/** A frame's file pixels, painted once for all formats, checked against what its slot needs. */
+/** A frame's file pixels at a density, painted once for all formats, checked against what its slot needs. */
 export async function renderFile(
   graphic: Graphic,
   frame: Frame,
+  density: number,
   vectors: Vectors,
   turn: Turn,
 ): Promise<OffscreenCanvas> {
   const { slot, rect } = frame;
   const { layers, backdrop, canvas: size } = graphic;
-  const of = JSON.stringify([layers, backdrop, size, rect, slot]);
+  const of = JSON.stringify([layers, backdrop, size, rect, slot, density]);
   if (painted?.of === of) return painted.canvas;
-  const { canvas } = await render(graphic, frame, topDensity(slot), vectors, turn);
-  const wanted = filePixels(slot, topDensity(slot));
+  const { canvas } = await render(graphic, frame, density, vectors, turn);
+  const wanted = filePixels(slot, density);
   if (canvas.width !== wanted.width || canvas.height !== wanted.height)
     throw new Error(
       `The file would be ${canvas.width} × ${canvas.height} px instead of ${wanted.width} × ${wanted.height}.`,

@@ -1,0 +1,173 @@
+import { pictureFormats, type FileFormat } from '../formats/registry';
+import type { Chroma } from '../graphic/frame';
+import type { Slot } from '../slot/slot';
+import type { FileDifference } from './difference';
+
+/** A way in which a file can be written: its format, and how finely JPEG keeps colours. */
+export interface Way {
+  readonly format: FileFormat;
+  readonly chroma: Chroma;
+}
+
+/** A file that was made to see what it weighs and how it looks. */
+export interface Trial extends Way {
+  /** 100 where the format has none. */
+  readonly quality: number;
+  readonly bytes: number;
+  readonly difference: FileDifference;
+}
+
+/** What is to be tried next. */
+export type Next = Way & { readonly quality: number };
+
+/** Qualities that are tried: below the first everything is seen to differ, above the last only bytes are added. */
+export const TRIED = { from: 40, to: 96 } as const;
+/** Two qualities so close are one. */
+const CLOSE = 2;
+/** Where the curve of a way has its points besides those of the search. */
+const CURVE = [45, 60, 75, 90] as const;
+
+const isLossless = (way: Way) => pictureFormats[way.format].written === 'lossless';
+
+export const sameWay = (a: Way, b: Way): boolean => a.format === b.format && a.chroma === b.chroma;
+
+/** The ways in which a slot's file can be written: JPEG, which knows no transparency, only where none is kept. */
+export function waysFor({ formats, keepsTransparency }: Pick<Slot, 'formats' | 'keepsTransparency'>): Way[] {
+  return formats.flatMap((format): Way[] => {
+    if (format !== 'jpeg') return [{ format, chroma: '444' }];
+    return keepsTransparency
+      ? []
+      : [
+          { format, chroma: '444' },
+          { format, chroma: '420' },
+        ];
+  });
+}
+
+const ofWay = (trials: readonly Trial[], way: Way) => trials.filter((t) => sameWay(t, way));
+
+/** The lightest file that looks the same as the canvas; null where none was made yet. */
+export function lightestSame<T extends Trial>(trials: readonly T[]): T | null {
+  return trials.reduce<T | null>((best, t) => (!t.difference.seen && (!best || t.bytes < best.bytes) ? t : best), null);
+}
+
+/** The quality at which a way is to be tried next on the way to its lightest that looks the same; null where it is found. */
+function nextQuality(trials: readonly Trial[], way: Way): number | null {
+  const own = ofWay(trials, way);
+  if (isLossless(way)) return own.length ? null : 100;
+  const best = lightestSame(trials);
+  const seen = own.filter((t) => t.difference.seen);
+  // A better quality of it is only heavier.
+  if (best && seen.some((t) => t.bytes >= best.bytes)) return null;
+  if (!own.length) return 82;
+  const low = Math.max(TRIED.from - 1, ...seen.map((t) => t.quality));
+  const high = Math.min(TRIED.to + 1, ...own.filter((t) => !t.difference.seen).map((t) => t.quality));
+  if (high - low <= CLOSE) return null;
+  return Math.round((low + high) / 2);
+}
+
+/** What is to be tried next to find the lightest file that looks the same; null once it is found. Each way has its turn. */
+export function nextForLightest(trials: readonly Trial[], ways: readonly Way[]): Next | null {
+  const open = ways.flatMap((way) => {
+    const quality = nextQuality(trials, way);
+    return quality === null ? [] : [{ ...way, quality }];
+  });
+  // What loses nothing takes longest to make and is seldom the lightest.
+  const turn = (way: Way) => (isLossless(way) ? 100 : ofWay(trials, way).length);
+  return open.reduce<Next | null>((first, n) => (!first || turn(n) < turn(first) ? n : first), null);
+}
+
+/** What is to be tried next so that the curve of weight against quality has its points; null once it has. */
+export function nextForCurve(trials: readonly Trial[], ways: readonly Way[]): Next | null {
+  for (const way of ways) {
+    if (isLossless(way)) continue;
+    const own = ofWay(trials, way);
+    const quality = CURVE.find((q) => !own.some((t) => Math.abs(t.quality - q) <= 5));
+    if (quality !== undefined) return { ...way, quality };
+  }
+  return null;
+}
+
+/** A file that comes so close to its limit needs no better one. */
+export const NEAR = 0.98;
+
+/**
+ * The quality at which a way is to be tried next on the way to its best file of at most `most` bytes; null once it is
+ * found: it is within 2 % of the limit, or the next quality would pass it. `seed`, qualities with the bytes that a faster
+ * encoder gave them, tells where to begin.
+ */
+export function nextUnder(
+  trials: readonly Trial[],
+  way: Way,
+  most: number,
+  seed: readonly { readonly quality: number; readonly bytes: number }[] = [],
+): number | null {
+  const own = ofWay(trials, way);
+  if (isLossless(way)) return own.length ? null : 100;
+  const under = own.filter((t) => t.bytes <= most);
+  const over = own.filter((t) => t.bytes > most);
+  if (under.some((t) => t.bytes >= most * NEAR)) return null;
+  const low = Math.max(0, ...under.map((t) => t.quality));
+  const high = Math.min(101, ...over.map((t) => t.quality));
+  if (high - low <= 1) return null;
+  const fit = (q: number) => Math.min(high - 1, Math.max(low + 1, Math.round(q)));
+  if (!own.length) return fit(seeded(seed, most) ?? 75);
+  const halfway = fit((low + high) / 2);
+  // What is guessed from the curve comes near at once or not at all.
+  if (own.length >= 4) return halfway;
+  const [a, b] = [under.find((t) => t.quality === low), over.find((t) => t.quality === high)];
+  if (a && b) {
+    const share = Math.log(most / a.bytes) / Math.log(b.bytes / a.bytes);
+    return fit(a.quality + share * (b.quality - a.quality) - 0.3);
+  }
+  // From one alone: by what the faster encoder’s grow.
+  const one = (a ?? b)!;
+  const guess = seed.length ? seeded(seed, (most * interpolated(seed, one.quality)) / one.bytes) : null;
+  return guess !== null && guess > low + 0.5 && guess < high - 0.5 ? fit(guess) : halfway;
+}
+
+/** The quality at which a seed has so many bytes. */
+function seeded(seed: readonly { quality: number; bytes: number }[], bytes: number): number | null {
+  const sorted = [...seed].sort((a, b) => a.quality - b.quality);
+  const after = sorted.findIndex((s) => s.bytes > bytes);
+  if (!sorted.length) return null;
+  if (after === -1) return sorted.at(-1)!.quality;
+  if (after === 0) return sorted[0]!.quality;
+  const [a, b] = [sorted[after - 1]!, sorted[after]!];
+  return a.quality + (Math.log(bytes / a.bytes) / Math.log(b.bytes / a.bytes)) * (b.quality - a.quality);
+}
+
+/** The bytes a seed has at a quality. */
+function interpolated(seed: readonly { quality: number; bytes: number }[], quality: number): number {
+  const sorted = [...seed].sort((a, b) => a.quality - b.quality);
+  const after = sorted.findIndex((s) => s.quality >= quality);
+  if (after <= 0) return sorted[after === 0 ? 0 : sorted.length - 1]!.bytes;
+  const [a, b] = [sorted[after - 1]!, sorted[after]!];
+  return a.bytes * (b.bytes / a.bytes) ** ((quality - a.quality) / (b.quality - a.quality));
+}
+
+/** How plainly a file differs, for choosing among several: by its worst part. */
+const plainness = ({ difference }: Trial) => difference.worst[0]?.weight ?? 0;
+
+/** The file of at most `most` bytes that differs least; null where none was made. */
+export function bestUnder<T extends Trial>(trials: readonly T[], most: number): T | null {
+  return trials
+    .filter((t) => t.bytes <= most)
+    .reduce<T | null>((best, t) => (!best || plainness(t) < plainness(best) ? t : best), null);
+}
+
+/**
+ * The file that is proposed: the lightest that looks the same; where that is heavier than `most` bytes, the one under
+ * it that differs least. Null where there is none.
+ */
+export function proposedFile<T extends Trial>(trials: readonly T[], most: number | null): T | null {
+  const same = lightestSame(trials);
+  if (most === null || (same && same.bytes <= most)) return same;
+  return bestUnder(trials, most);
+}
+
+/**
+ * Seconds until a file is there on a slow phone line: 1.6 Mbit/s, 150 ms there and back before the first byte. Common
+ * practice, no source.
+ */
+export const secondsOnSlowLine = (bytes: number): number => 0.15 + (bytes * 8) / 1.6e6;
