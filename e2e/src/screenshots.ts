@@ -1,6 +1,7 @@
 import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, startApp } from './harness/app';
+import { foundFile } from './harness/exporting';
 import { Browser, Key } from './harness/browser';
 import { drop, lookRound } from './harness/workbench';
 
@@ -92,7 +93,8 @@ const views: Record<string, () => Promise<unknown>> = {
   async export() {
     await browser.go(`${app.app}/graphics/demo-notes/export`);
     await browser.find('img.file');
-    await browser.driver.wait(async () => !(await browser.all('.bytes')).length || !(await anyWaiting()), 30_000);
+    await foundFile(browser);
+    await browser.driver.wait(async () => !(await browser.all('.curve [role=status]')).length, 60_000);
   },
   async visitor() {
     await browser.go(`${app.app}/graphics/demo-notes`);
@@ -294,8 +296,6 @@ async function demoShot(): Promise<void> {
   mkdirSync(folder, { recursive: true });
   await browser.screenshot(join(folder, 'window.png'));
 }
-const anyWaiting = () =>
-  browser.run<boolean>(`return [...document.querySelectorAll('.bytes')].some((b) => b.textContent.includes('…'))`);
 
 try {
   // A fresh browser is asked how to begin.

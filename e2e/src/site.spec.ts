@@ -1,3 +1,4 @@
+import { chooseFormat } from './harness/exporting';
 import { readFileSync } from 'node:fs';
 import exifr from 'exifr';
 import sharp from 'sharp';
@@ -29,7 +30,10 @@ const toExport = async (id: string) => {
 const nameField = () => browser.find('aside .field input[spellcheck="false"]');
 
 describe('names', () => {
-  beforeAll(() => toExport('demo-kiln-opening'));
+  beforeAll(async () => {
+    await toExport('demo-kiln-opening');
+    await chooseFormat(browser, 'JPEG');
+  });
   it('say graphic, slot and day, stay while nothing changes, and step on by a letter instead of overwriting', async () => {
     const first = `kiln-opening-page-cover-${today()}a.jpg`;
     expect(await (await nameField()).getAttribute('value')).toBe(first);
@@ -81,6 +85,7 @@ describe('what a file says of itself', () => {
     await browser.fill(line, `© 2026 Ottermill Pottery${Key.TAB}`);
     await browser.saved();
     await toExport('demo-evening-classes');
+    await chooseFormat(browser, 'JPEG');
     await browser.seeText('“© 2026 Ottermill Pottery” is written in');
     await browser.press('Save file');
     const file = await download(browser, `evening-classes-to-mend-form-header-${today()}a.jpg`);
@@ -92,6 +97,7 @@ describe('what a file says of itself', () => {
 describe('the sites place', () => {
   it('asks for a description when sending, proposed from the words', async () => {
     await toExport('demo-autumn-glazes');
+    await chooseFormat(browser, 'JPEG');
     await browser.press('Put on the site');
     // What the fit report found is named once.
     await browser.seeText('still open');

@@ -1,7 +1,12 @@
+import { execFileSync } from 'node:child_process';
+import { rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { srgbProfile } from './icc';
-import { withNotes } from './metadata';
+import { noNotes, withNotes } from './metadata';
+import { nameAt } from './densities';
 import { DEFAULT_PATTERN, fileName, isSafeName, safeWord } from './name';
 
 const parts = { graphic: 'Herbstglasuren für Élan', slot: 'Blog header', date: '2026-11-24', format: 'jpeg' } as const;
@@ -22,6 +27,19 @@ describe('file names', () => {
     expect(names[1]).toBe('blog-header-2026-11-24b.webp');
     expect(names[26]).toBe('blog-header-2026-11-24aa.webp');
     expect(new Set(names).size).toBe(28);
+  });
+  it('say what is asked of the site, the size, the density, the version and the number; what is not known is left out', () => {
+    const all = '{number}-{site}-{slot}-{graphic}-{version}-{date}-{size}-{density}{letter}';
+    const known = { ...parts, graphic: 'Header', site: 'Ottermill', version: 3, size: { width: 940, height: 198.4 } };
+    expect(fileName(all, { ...known, density: 2, number: '04' })).toBe(
+      '04-ottermill-blog-header-v3-2026-11-24-940x199-2xa.jpg',
+    );
+    expect(fileName(all, { ...parts, graphic: 'Jugs' })).toBe('blog-header-jugs-2026-11-24-a.jpg');
+    expect([nameAt('a-2026a.jpg', 1), nameAt('a-2026a.jpg', 2), nameAt('a-2x.webp', 1)]).toEqual([
+      'a-2026a.jpg',
+      'a-2026a-2x.jpg',
+      'a-1x.webp',
+    ]);
   });
   it('step too where the pattern has no letter', () => {
     const taken = new Set(['blog-header.jpg']);
@@ -51,7 +69,7 @@ describe.each(['jpeg', 'png', 'webp'] as const)('notes in %s', (format) => {
       .toBuffer();
 
   it('keep nothing of what was there, state sRGB, and carry the copyright line', async () => {
-    const noted = Buffer.from(withNotes(await source(), format, { copyright: '© Ottermill Pottery 2026' }));
+    const noted = Buffer.from(withNotes(await source(), format, { ...noNotes, copyright: '© Ottermill Pottery 2026' }));
     const meta = await sharp(noted).metadata();
     expect([meta.width, meta.height, meta.format]).toEqual([33, 21, format]);
     expect(noted.includes('Someone else')).toBe(false);
@@ -65,16 +83,102 @@ describe.each(['jpeg', 'png', 'webp'] as const)('notes in %s', (format) => {
     expect(await exifr.gps(tiff).catch(() => undefined)).toBeUndefined();
   });
   it('without a copyright line carry none', async () => {
-    const noted = Buffer.from(withNotes(await source(), format, { copyright: '' }));
+    const noted = Buffer.from(withNotes(await source(), format, noNotes));
     expect((await sharp(noted).metadata()).exif).toBeUndefined();
   });
   it('leave the pixels alone', async () => {
     const before = await sharp({ create: { width: 33, height: 21, channels: 3, background: '#5a7a6b' } })
       .toFormat(format)
       .toBuffer();
-    const after = Buffer.from(withNotes(before, format, { copyright: 'x' }));
+    const after = Buffer.from(withNotes(before, format, { ...noNotes, copyright: 'x' }));
     expect(Buffer.compare(await sharp(after).raw().toBuffer(), await sharp(before).raw().toBuffer())).toBe(0);
   });
+});
+
+/** Debian's exiftool, as JSON with groups, without what it says of the file on disk. */
+function exiftool(file: Uint8Array, format: string): Record<string, unknown> {
+  const path = join(tmpdir(), `notes-${process.pid}.${format}`);
+  writeFileSync(path, file);
+  const said = execFileSync('exiftool', ['-json', '-G1', '-struct', path], { encoding: 'utf8' });
+  rmSync(path);
+  return (JSON.parse(said) as Record<string, unknown>[])[0]!;
+}
+
+describe.each(['jpeg', 'png', 'webp'] as const)('all notes in %s, read by exiftool', (format) => {
+  const notes = {
+    copyright: '© Ottermill Pottery 2026',
+    creator: 'Maud & Wren <Élan>',
+    alt: 'Three jugs, “drying” on a shelf; 5 < 6',
+    ppi: 144,
+  };
+  const picture = () =>
+    sharp({ create: { width: 33, height: 21, channels: 4, background: '#5a7a6b80' } })
+      .toFormat(format)
+      .toBuffer();
+
+  it('are there as they were given, once, and the file is sound', async () => {
+    const once = withNotes(await picture(), format, { ...notes, alt: 'older', creator: 'older' });
+    const file = withNotes(once, format, notes);
+    expect(file).toEqual(withNotes(await picture(), format, notes));
+    expect(Buffer.from(file).includes('older')).toBe(false);
+    const said = exiftool(file, format);
+    expect(said).toMatchObject({
+      'IFD0:Copyright': notes.copyright,
+      'IFD0:Artist': notes.creator,
+      'IFD0:XResolution': 144,
+      'IFD0:ResolutionUnit': 'inches',
+      'XMP-dc:Creator': [notes.creator],
+      'XMP-dc:Rights': notes.copyright,
+      'XMP-iptcCore:AltTextAccessibility': notes.alt,
+    });
+    expect(said['ExifTool:Warning']).toBeUndefined();
+    if (format === 'jpeg') expect([said['JFIF:XResolution'], said['JFIF:ResolutionUnit']]).toEqual([144, 'inches']);
+    // 144 px an inch are 5669 a metre.
+    if (format === 'png')
+      expect([said['PNG-pHYs:PixelsPerUnitX'], said['PNG-pHYs:PixelUnits']]).toEqual([5669, 'meters']);
+    expect((await sharp(file).metadata()).width).toBe(33);
+  });
+
+  it('as far as there are any: with none there is neither block', async () => {
+    const said = Object.keys(exiftool(withNotes(await picture(), format, noNotes), format));
+    expect(said.filter((k) => /^(IFD0|XMP)/.test(k))).toEqual([]);
+  });
+
+  it('its structure is sound to a checker of its own', async () => {
+    const file = withNotes(await picture(), format, notes);
+    const path = join(tmpdir(), `sound-${process.pid}.${format}`);
+    writeFileSync(path, file);
+    try {
+      // Both say something and fail where a chunk, a length or a checksum is wrong.
+      if (format === 'png')
+        expect(execFileSync('pngcheck', ['-v', path], { encoding: 'utf8' })).toContain('No errors detected');
+      if (format === 'jpeg') expect(execFileSync('jpeginfo', ['-c', path], { encoding: 'utf8' })).toMatch(/OK/);
+      // The size that a RIFF states is that of the file (RFC 9649, section 2.4).
+      if (format === 'webp') expect(new DataView(file.buffer).getUint32(4, true)).toBe(file.length - 8);
+    } finally {
+      rmSync(path);
+    }
+  });
+});
+
+it('an AVIF says that its colours are sRGB, and is otherwise left alone', async () => {
+  // 8 × 8 px as the encoder leaves them, its colours unspecified.
+  const file = Buffer.from(
+    'AAAAIGZ0eXBhdmlmAAAAAGF2aWZtaWYxbWlhZk1BMUIAAADybWV0YQAAAAAAAAAoaGRscgAAAAAAAAAAcGljdAAAAAAAAAAAAAAAAGxpYmF2aWYAAAAADnBpdG0AAAAAAAEAAAAeaWxvYwAAAABEAAABAAEAAAABAAABGgAAABcAAAAoaWluZgAAAAAAAQAAABppbmZlAgAAAAABAABhdjAxQ29sb3IAAAAAamlwcnAAAABLaXBjbwAAABRpc3BlAAAAAAAAAAgAAAAIAAAAEHBpeGkAAAAAAwgICAAAAAxhdjFDgQAMAAAAABNjb2xybmNseAACAAIABoAAAAAXaXBtYQAAAAAAAAABAAEEAQKDBAAAAB9tZGF0EgAKCBgIv2CBAQNCMgkYAAooooQABUg=',
+    'base64',
+  );
+  const before = exiftool(file, 'avif');
+  const noted = withNotes(file, 'avif', { ...noNotes, copyright: 'x' });
+  const after = exiftool(noted, 'avif');
+  const colours = (said: Record<string, unknown>) =>
+    Object.entries(said).flatMap(([k, v]) => (/Primaries|TransferChar/.test(k) ? [String(v)] : []));
+  expect(colours(before).every((c) => /unspecified/i.test(c))).toBe(true);
+  expect([colours(after).some((c) => /709/.test(c)), colours(after).some((c) => /sRGB|61966/.test(c))]).toEqual([
+    true,
+    true,
+  ]);
+  expect([...noted].filter((b, i) => b !== file[i])).toEqual([1, 13]);
+  expect((await sharp(noted).metadata()).width).toBe(8);
 });
 
 it('the profile is sRGB to littleCMS: converting through it changes no colour by more than 1', async () => {
@@ -90,7 +194,7 @@ it('the profile is sRGB to littleCMS: converting through it changes no colour by
       .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
       .toBuffer(),
     'jpeg',
-    { copyright: '' },
+    noNotes,
   );
   const plain = await sharp(Buffer.from(tagged), { ignoreIcc: true }).raw().toBuffer();
   const converted = await sharp(Buffer.from(tagged)).toColourspace('srgb').raw().toBuffer();

@@ -1,12 +1,32 @@
+import '../zod-setup';
 import crc from 'crc-32';
+import escapeHtml from 'escape-html';
+import * as z from 'zod';
+import { limits } from '../limits';
 import type { FileFormat } from '../slot/slot';
 import { srgbProfile } from './icc';
 
-/** What a file is to say about itself besides its pixels. */
-export interface FileNotes {
-  /** Copyright line; none is written when empty. */
-  readonly copyright: string;
+/** What a file is to say about itself besides its pixels; what is empty is not written. */
+export const FileNotes = z.object({
+  copyright: z.string().max(200),
+  /** Who made it. */
+  creator: z.string().max(200),
+  /** What it shows, for people who cannot see it. */
+  alt: z.string().max(limits.description),
+  /** Px an inch, for programs that print; null says nothing. */
+  ppi: z.number().int().min(1).max(9600).nullable(),
+});
+export type FileNotes = z.infer<typeof FileNotes>;
+
+/** What a file of a frame is to say: the house's lines, and what the frame's own choices say. */
+export function notesFor(
+  { copyright, creator }: { readonly copyright: string; readonly creator: string },
+  { alt, ppi = null }: { readonly alt: string; readonly ppi?: number | null | undefined },
+): FileNotes {
+  return { copyright, creator, alt: alt.trim(), ppi };
 }
+
+export const noNotes: FileNotes = { copyright: '', creator: '', alt: '', ppi: null };
 
 type Bytes = Uint8Array<ArrayBuffer>;
 
@@ -26,18 +46,64 @@ const le32 = (n: number) => be32(n).reverse();
 const readLe32 = (b: Uint8Array, at: number) =>
   (b[at]! | (b[at + 1]! << 8) | (b[at + 2]! << 16) | (b[at + 3]! << 24)) >>> 0;
 
-/** A TIFF block with the Copyright tag alone (33432). Exif 2.32 / CIPA DC-008, section 4.6.5; text as UTF-8. */
-function copyrightBlock(copyright: string): Bytes {
-  const text = joined(new TextEncoder().encode(copyright), [0]);
-  const padded = text.length < 5 ? joined(text, new Array<number>(5 - text.length).fill(0)) : text;
-  return joined(
-    ascii('MM'),
-    [0, 42, ...be32(8), 0, 1, 0x82, 0x98, 0, 2, ...be32(padded.length), ...be32(26), ...be32(0)],
-    padded,
+const be16 = (n: number) => [(n >> 8) & 255, n & 255];
+
+/**
+ * A TIFF block with resolution (282, 283, 296), artist (315) and copyright (33432), as far as there is something to say;
+ * null where there is nothing. Exif 2.32 / CIPA DC-008, sections 4.6.2 and 4.6.5; text as UTF-8.
+ */
+function exifBlock({ copyright, creator, ppi }: FileNotes): Bytes | null {
+  const text = (said: string) => joined(new TextEncoder().encode(said), [0]);
+  const [ASCII, SHORT, RATIONAL] = [2, 3, 5];
+  const entries: { tag: number; type: number; count: number; value: Uint8Array | number[] }[] = [];
+  const add = (tag: number, type: number, count: number, value: Uint8Array | number[]) =>
+    entries.push({ tag, type, count, value });
+  if (ppi !== null) {
+    for (const tag of [282, 283]) add(tag, RATIONAL, 1, [...be32(ppi), ...be32(1)]);
+    add(296, SHORT, 1, [...be16(2), 0, 0]);
+  }
+  for (const [tag, said] of [
+    [315, creator],
+    [33432, copyright],
+  ] as const)
+    if (said) add(tag, ASCII, text(said).length, text(said));
+  if (!entries.length) return null;
+  const rest: (Uint8Array | number[])[] = [];
+  let at = 8 + 2 + 12 * entries.length + 4;
+  const table = entries.flatMap(({ tag, type, count, value }) => {
+    const head = [...be16(tag), ...be16(type), ...be32(count)];
+    // Up to four bytes stand in the table itself.
+    if (value.length <= 4) return [...head, ...value, ...new Array<number>(4 - value.length).fill(0)];
+    rest.push(value, value.length % 2 ? [0] : []);
+    const entry = [...head, ...be32(at)];
+    at += value.length + (value.length % 2);
+    return entry;
+  });
+  return joined(ascii('MM'), [0, 42, ...be32(8), ...be16(entries.length)], table, be32(0), ...rest);
+}
+
+/**
+ * An XMP packet (ISO 16684-1, section 7) with the IPTC Photo Metadata Standard’s creator, copyright notice and alternative
+ * text (2023.1, sections 6.2 and 6.5); null where there is nothing to say.
+ */
+function xmpPacket({ copyright, creator, alt }: FileNotes): Bytes | null {
+  if (!copyright && !creator && !alt) return null;
+  const alternatives = (name: string, said: string) =>
+    said ? `<${name}><rdf:Alt><rdf:li xml:lang="x-default">${escapeHtml(said)}</rdf:li></rdf:Alt></${name}>` : '';
+  const by = creator ? `<dc:creator><rdf:Seq><rdf:li>${escapeHtml(creator)}</rdf:li></rdf:Seq></dc:creator>` : '';
+  return new TextEncoder().encode(
+    '<?xpacket begin="\uFEFF" id="W5M0MpCehiHzreSzNTczkc9d"?>' +
+      '<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""' +
+      ' xmlns:dc="http://purl.org/dc/elements/1.1/"' +
+      ' xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
+      by +
+      alternatives('dc:rights', copyright) +
+      alternatives('Iptc4xmpCore:AltTextAccessibility', alt) +
+      '</rdf:Description></rdf:RDF><?xpacket end="r"?>',
   );
 }
 
-/** Strips APPn and comment segments, then states sRGB and copyright. JPEG: ITU-T T.81, B.2.4; ICC.1 annex B.4. */
+/** Strips APPn and comment segments, then states sRGB and the notes. JPEG: ITU-T T.81, B.2.4; T.871, 10.1; ICC.1 annex B.4; ISO 16684-3, 6.2. */
 function noteJpeg(file: Uint8Array, notes: FileNotes): Bytes {
   const segment = (marker: number, body: Uint8Array) =>
     joined([0xff, marker, ((body.length + 2) >> 8) & 255, (body.length + 2) & 255], body);
@@ -46,17 +112,21 @@ function noteJpeg(file: Uint8Array, notes: FileNotes): Bytes {
   while (file[i] === 0xff && file[i + 1] !== 0xda) {
     const marker = file[i + 1]!;
     const length = 2 + ((file[i + 2]! << 8) | file[i + 3]!);
-    const own = (marker >= 0xe1 && marker <= 0xef) || marker === 0xfe;
-    if (!own) kept.push(file.subarray(i, i + length));
+    const said = (marker >= 0xe0 && marker <= 0xef) || marker === 0xfe;
+    if (!said) kept.push(file.subarray(i, i + length));
     i += length;
   }
-  const jfif = kept[0]?.[1] === 0xe0 ? kept.splice(0, 1) : [];
-  const exif = notes.copyright ? [segment(0xe1, joined(ascii('Exif\0\0'), copyrightBlock(notes.copyright)))] : [];
+  // Version 1.01, units and density, no miniature: T.871, 10.1.
+  const density = notes.ppi === null ? [0, 0, 1, 0, 1] : [1, ...be16(notes.ppi), ...be16(notes.ppi)];
+  const jfif = segment(0xe0, joined(ascii('JFIF\0'), [1, 1], density, [0, 0]));
+  const [block, packet] = [exifBlock(notes), xmpPacket(notes)];
+  const exif = block ? [segment(0xe1, joined(ascii('Exif\0\0'), block))] : [];
+  const xmp = packet ? [segment(0xe1, joined(ascii('http://ns.adobe.com/xap/1.0/\0'), packet))] : [];
   const icc = segment(0xe2, joined(ascii('ICC_PROFILE\0'), [1, 1], srgbProfile()));
-  return joined([0xff, 0xd8], ...jfif, ...exif, icc, ...kept, file.subarray(i));
+  return joined([0xff, 0xd8], jfif, ...exif, ...xmp, icc, ...kept, file.subarray(i));
 }
 
-/** Keeps the chunks that carry the picture; adds sRGB and eXIf. PNG (Third Edition), sections 11.3.2.5 and 11.3.4.5. */
+/** Keeps the chunks that carry the picture; adds sRGB, pHYs, eXIf and iTXt. PNG (Third Edition), sections 11.3.2.5, 11.3.4.3 and 11.3.4.5; XMP as ISO 16684-3, 6.4. */
 function notePng(file: Uint8Array, notes: FileNotes): Bytes {
   const chunk = (type: string, body: Uint8Array) => {
     const typed = joined(ascii(type), body);
@@ -70,14 +140,19 @@ function notePng(file: Uint8Array, notes: FileNotes): Bytes {
     if (picture.has(type)) parts.push(file.subarray(i, i + 12 + length));
     if (type === 'IHDR') {
       parts.push(chunk('sRGB', Uint8Array.of(0)));
-      if (notes.copyright) parts.push(chunk('eXIf', copyrightBlock(notes.copyright)));
+      // Px a metre: PNG (Third Edition), section 11.3.4.3.
+      const perMetre = notes.ppi === null ? null : Math.round(notes.ppi / 0.0254);
+      if (perMetre) parts.push(chunk('pHYs', Uint8Array.of(...be32(perMetre), ...be32(perMetre), 1)));
+      const [block, packet] = [exifBlock(notes), xmpPacket(notes)];
+      if (block) parts.push(chunk('eXIf', block));
+      if (packet) parts.push(chunk('iTXt', joined(ascii('XML:com.adobe.xmp'), [0, 0, 0, 0, 0], packet)));
     }
     i += 12 + length;
   }
   return joined(...parts);
 }
 
-/** Rewrites a WebP in the extended layout with ICCP and EXIF. RFC 9649, section 2.7. */
+/** Rewrites a WebP in the extended layout with ICCP, EXIF and XMP. RFC 9649, section 2.7. */
 function noteWebp(file: Uint8Array, notes: FileNotes): Bytes {
   const chunk = (type: string, body: Uint8Array) =>
     joined(ascii(type), le32(body.length), body, body.length % 2 ? [0] : []);
@@ -99,19 +174,37 @@ function noteWebp(file: Uint8Array, notes: FileNotes): Bytes {
     if (['VP8 ', 'VP8L', 'ALPH'].includes(type)) picture.push(chunk(type, body));
     i += 8 + length + (length % 2);
   }
-  const exif = notes.copyright ? [chunk('EXIF', copyrightBlock(notes.copyright))] : [];
+  const [block, packet] = [exifBlock(notes), xmpPacket(notes)];
+  const exif = block ? [chunk('EXIF', block)] : [];
+  const xmp = packet ? [chunk('XMP ', packet)] : [];
   const le24 = (n: number) => le32(n).slice(0, 3);
-  const flags = 0x20 | (alpha ? 0x10 : 0) | (exif.length ? 0x08 : 0);
+  const flags = 0x20 | (alpha ? 0x10 : 0) | (exif.length ? 0x08 : 0) | (xmp.length ? 0x04 : 0);
   const head = chunk('VP8X', Uint8Array.from([flags, 0, 0, 0, ...le24(size.width - 1), ...le24(size.height - 1)]));
-  const body = joined(ascii('WEBP'), head, chunk('ICCP', srgbProfile()), ...picture, ...exif);
+  const body = joined(ascii('WEBP'), head, chunk('ICCP', srgbProfile()), ...picture, ...exif, ...xmp);
   return joined(ascii('RIFF'), le32(body.length), body);
 }
 
 /**
- * A file with all foreign metadata taken out, sRGB stated, and the copyright line
- * when there is one. `file` has to be whole and of the format named.
+ * Says of an AVIF that its colours are sRGB: primaries of BT.709 and the transfer of IEC 61966-2-1 (ITU-T H.273, tables 2
+ * and 3) in its `colr` box, where the encoder says nothing. ISO/IEC 23008-12, section 6.5.5 (`nclx`).
+ */
+function noteAvif(file: Uint8Array): Bytes {
+  const out = joined(file);
+  const mark = ascii('colrnclx');
+  for (let i = 0; i + 18 <= out.length; i++)
+    if (mark.every((c, k) => out[i + k] === c)) {
+      out.set([0, 1, 0, 13], i + mark.length);
+      break;
+    }
+  return out;
+}
+
+/**
+ * A file with all foreign metadata taken out, sRGB stated, and the notes as far as there are any; an AVIF carries none of
+ * them. `file` has to be whole and of the format named. Done again with other notes, only those stand.
  */
 export function withNotes(file: Uint8Array, format: FileFormat, notes: FileNotes): Bytes {
   if (format === 'jpeg') return noteJpeg(file, notes);
+  if (format === 'avif') return noteAvif(file);
   return format === 'png' ? notePng(file, notes) : noteWebp(file, notes);
 }

@@ -17,7 +17,32 @@ export interface NameParts {
   /** `yyyy-mm-dd`. */
   readonly date: string;
   readonly format: FileFormat;
+  /** The site of the slot, or whose it is. */
+  readonly site?: string;
+  /** How many states of the graphic have left, this one among them. */
+  readonly version?: number;
+  /** The slot's size in CSS px. */
+  readonly size?: { readonly width: number; readonly height: number };
+  /** Device px a CSS px. */
+  readonly density?: number;
+  /** Its place among several that leave together, as it is written. */
+  readonly number?: string;
 }
+
+/** What a pattern can hold, in the order in which they are offered; each is written in braces. */
+export const nameFields = [
+  'site',
+  'slot',
+  'graphic',
+  'version',
+  'date',
+  'size',
+  'density',
+  'number',
+  'letter',
+] as const;
+export type NameField = (typeof nameFields)[number];
+const FIELD = new RegExp(`(\\{(?:${nameFields.join('|')})\\})`);
 
 /** `a`, `b` … `z`, `aa`, `ab` …: the nth letter, from 0. */
 function letter(n: number): string {
@@ -48,12 +73,18 @@ export function fileName(
         .filter((word) => !said.has(word) && said.add(word))
         .join('-');
     const stem = marked
-      .split(/(\{(?:graphic|slot|date|letter)\})/)
+      .split(FIELD)
       .map((piece) => {
+        const { site, version, size, density, number } = parts;
+        if (piece === '{site}') return site ? once(safeWord(site)) : '';
         if (piece === '{graphic}') return once(safeWord(parts.graphic));
         if (piece === '{slot}') return once(safeWord(parts.slot));
         if (piece === '{date}') return parts.date;
         if (piece === '{letter}') return step;
+        if (piece === '{version}') return version === undefined ? '' : `v${version}`;
+        if (piece === '{size}') return size ? `${Math.ceil(size.width)}x${Math.ceil(size.height)}` : '';
+        if (piece === '{density}') return density === undefined ? '' : `${density}x`;
+        if (piece === '{number}') return number ?? '';
         // Separators of the pattern stay; everything unsafe in it goes.
         return piece
           .normalize('NFD')

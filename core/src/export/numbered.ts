@@ -23,7 +23,7 @@ export interface NumberedSet {
 
 /**
  * The name of one of several files, `at` its place in the order of the page, from 0. Each begins with its number, so that
- * they are in order wherever they are listed.
+ * they are in order wherever they are listed, unless the pattern has a place for it.
  */
 export function numberedName(
   { pattern, date, of, latestFirst }: NumberedSet,
@@ -32,6 +32,9 @@ export function numberedName(
 ): string {
   const digits = String(of).length;
   const number = String(latestFirst ? of - at : at + 1).padStart(digits, '0');
+  // Its number stands where the pattern has it, otherwise first.
+  if (pattern.includes('{number}'))
+    return fileName(pattern, { graphic, date, slot, format, number }, new Set(), longest);
   const name = fileName(pattern, { graphic, date, slot, format }, new Set(), longest - digits - 1);
   return `${number}-${name}`;
 }

@@ -21,10 +21,10 @@ it('media types and endings are those of the IANA registry, by the package mime-
 });
 
 it('what graphics leave as is told apart from what is only read', () => {
-  expect(fileFormats).toEqual(['jpeg', 'png', 'webp']);
-  expect(pictureTypes.filter((t) => !isFileFormat(t))).toEqual(['avif', 'heic', 'gif', 'svg']);
-  expect(fileFormats.map(endingFor)).toEqual(['jpg', 'png', 'webp']);
-  expect(formatsText(fileFormats)).toBe('JPEG, PNG and WebP');
+  expect(fileFormats).toEqual(['jpeg', 'png', 'webp', 'avif']);
+  expect(pictureTypes.filter((t) => !isFileFormat(t))).toEqual(['heic', 'gif', 'svg']);
+  expect(fileFormats.map(endingFor)).toEqual(['jpg', 'png', 'webp', 'avif']);
+  expect(formatsText(fileFormats)).toBe('JPEG, PNG, WebP and AVIF');
   expect([formatsText(['svg']), formatsText([])]).toEqual(['SVG', '']);
 });
 

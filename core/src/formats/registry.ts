@@ -17,7 +17,7 @@ export const pictureFormats = {
   jpeg: { name: 'JPEG', mime: 'image/jpeg', endings: ['jpg', 'jpeg'], alpha: false, written: 'with-quality' },
   png: { name: 'PNG', mime: 'image/png', endings: ['png'], alpha: true, written: 'lossless' },
   webp: { name: 'WebP', mime: 'image/webp', endings: ['webp'], alpha: true, written: 'with-quality' },
-  avif: { name: 'AVIF', mime: 'image/avif', endings: ['avif'], alpha: true, written: false },
+  avif: { name: 'AVIF', mime: 'image/avif', endings: ['avif'], alpha: true, written: 'with-quality' },
   heic: { name: 'HEIC', mime: 'image/heic', endings: ['heic', 'heif'], alpha: true, written: false },
   gif: { name: 'GIF', mime: 'image/gif', endings: ['gif'], alpha: true, written: false },
   svg: { name: 'SVG', mime: 'image/svg+xml', endings: ['svg'], alpha: true, written: false },

@@ -18,6 +18,13 @@ export const ExportChoices = z.object({
   chroma: Chroma.optional(),
   /** Whether the person chose format and quality; until then the lightest file that looks the same is proposed. */
   own: z.boolean().optional(),
+  /** Px an inch written into the file, for programs that print; none where it is not said. */
+  ppi: z.number().int().min(36).max(1200).optional(),
+  /** The densities in which it leaves beside the slot's densest, device px a CSS px. */
+  densities: z
+    .array(z.union([z.literal(1), z.literal(2), z.literal(3)]))
+    .max(3)
+    .optional(),
   /** Most bytes the file may have, where the person wants it lighter than its slot does. */
   mostBytes: z.number().int().min(1000).max(1e9).optional(),
   alt: z.string().max(limits.description),

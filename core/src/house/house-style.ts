@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { DEFAULT_PATTERN } from '../export/name';
+import { DEFAULT_PATTERN, nameFields } from '../export/name';
 import { AssetHash, Colour } from '../values';
 import { Face, type FieldName } from '../words/words';
 
@@ -22,6 +22,8 @@ const HouseStyleRecord = z.object({
   address: z.string().max(300),
   /** Written into files' metadata; nothing is written when empty. */
   copyright: z.string().max(200),
+  /** Who makes the graphics: written into files' metadata too. */
+  creator: z.string().max(200).default(''),
   /** See `fileName`. */
   namePattern: z.string().min(1).max(120),
   /** Each name and each role once. */
@@ -45,6 +47,7 @@ export const plainHouseStyle: HouseStyle = {
   business: '',
   address: '',
   copyright: '',
+  creator: '',
   namePattern: DEFAULT_PATTERN,
   colours: [...usual],
   type: {
@@ -89,16 +92,17 @@ export function withHouseColour(style: HouseStyle, at: number, change: Partial<H
   };
 }
 
-const PARTS = ['graphic', 'slot', 'date', 'letter'];
-
 /** What is wrong with a name pattern, as a sentence; null for a good one. */
 export function patternProblem(pattern: string): string | null {
   if (!pattern.trim()) return 'A name needs something in it.';
   const unknown = [...pattern.matchAll(/\{([^}]*)\}?/g)].find(
-    ([whole, part]) => !whole.endsWith('}') || !PARTS.includes(part!),
+    ([whole, part]) => !whole.endsWith('}') || !(nameFields as readonly string[]).includes(part!),
   );
-  if (unknown) return `${unknown[0]} is no part of a name: {graphic}, {slot}, {date} and {letter} are.`;
-  if (!/\{(graphic|slot|date)\}|[a-z0-9]/i.test(pattern.replace('{letter}', '')))
-    return 'A letter alone is too little for a name.';
+  if (unknown) {
+    const known = nameFields.map((f) => `{${f}}`);
+    return `${unknown[0]} is no part of a name: ${known.slice(0, -1).join(', ')} and ${known.at(-1)} are.`;
+  }
+  if (!/\{(site|slot|graphic|date)\}|[a-z0-9]/i.test(pattern.replace(/\{(letter|number|density|version|size)\}/g, '')))
+    return 'Letters and numbers alone are too little for a name.';
   return null;
 }

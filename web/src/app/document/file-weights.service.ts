@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { lightEnough, type FileFormat, type FileWeights, type Frame, type Graphic } from '@bright-slot/core';
+import { lightEnough, notesFor, type FileFormat, type FileWeights, type Frame, type Graphic } from '@bright-slot/core';
 import type { PixelClient } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
@@ -14,10 +14,10 @@ export class FileWeightsService {
   async weigh(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<FileWeights | null> {
     const { slot } = frame;
     if (slot.mostBytes === null) return null;
-    const { copyright } = this.house.style();
+    const notes = notesFor(this.house.style(), frame.export);
     const { format, quality, chroma } = frame.export;
     const bytes = async (f: FileFormat, q: number) =>
-      (await this.pixels.file(graphic, frame, { format: f, quality: q, chroma, copyright }, stop, by)).blob.size;
+      (await this.pixels.file(graphic, frame, { format: f, quality: q, chroma, notes }, stop, by)).blob.size;
     const chosen = { format, quality, bytes: await bytes(format, quality) };
     const tried = [];
     if (chosen.bytes > slot.mostBytes)

@@ -1,5 +1,5 @@
 import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angular/core';
-import { clamp, frameOf, pictureState, type Frame, type Graphic } from '@bright-slot/core';
+import { clamp, frameOf, notesFor, pictureState, type Frame, type Graphic } from '@bright-slot/core';
 import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
@@ -62,8 +62,14 @@ export class LivePicture {
   private async make(graphic: Graphic, frame: Frame, state: string, asFile: boolean, stop: AbortSignal): Promise<void> {
     try {
       const blob = asFile
-        ? (await this.pixels.file(graphic, frame, { ...frame.export, copyright: this.house.style().copyright }, stop))
-            .blob
+        ? (
+            await this.pixels.file(
+              graphic,
+              frame,
+              { ...frame.export, notes: notesFor(this.house.style(), frame.export) },
+              stop,
+            )
+          ).blob
         : await this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 64, 1600), stop);
       const url = URL.createObjectURL(blob);
       // Decoded before it is shown, so that the page does not blink.

@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  topDensity,
   fileName,
   printedOn,
   type FileWeights,
@@ -66,7 +67,8 @@ export class ReportContexts {
       export: { format },
     } = frame;
     const date = today();
-    const parts = { graphic: name, slot: slot.name, date, format };
+    const site = slot.site || this.house.style().business;
+    const parts = { graphic: name, slot: slot.name, date, format, site, size: slot, density: topDensity(slot) };
     return {
       printed: this.printed(slot),
       today: date,

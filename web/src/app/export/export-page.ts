@@ -25,10 +25,11 @@ import { Workbench } from '../document/workbench';
 import { Choice, type Option } from '../ui/choice';
 import { OpenGraphic } from '../document/open-graphic';
 import { AllFiles, piecesOf } from '../output/all-files';
-import { ExportSession } from '../output/export-session';
+import { ExportSession, type MadeFile } from '../output/export-session';
 import { FileTrials } from '../output/file-trials';
 import { SentNote } from '../output/sent-note';
 import { Loupes } from './loupes';
+import { PageCodePanel } from './page-code';
 import { SplitView } from './split-view';
 import { WeightCurve } from './weight-curve';
 import { numberOf, tickedOf, valueOf } from '../ui/event-value';
@@ -39,7 +40,18 @@ type View = 'file' | 'split' | 'whole';
 /** How a graphic leaves: formats, quality, name and description, and where it goes. */
 @Component({
   selector: 'bs-export-page',
-  imports: [Choice, Loupes, SplitView, WeightCurve, RouterLink, SaveState, SentNote, MatSlider, MatSliderThumb],
+  imports: [
+    Choice,
+    Loupes,
+    PageCodePanel,
+    SplitView,
+    WeightCurve,
+    RouterLink,
+    SaveState,
+    SentNote,
+    MatSlider,
+    MatSliderThumb,
+  ],
   providers: [AllFiles, ExportSession, FileTrials],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './export-page.html',
@@ -80,6 +92,13 @@ export class ExportPage {
     { id: '444', name: 'Each pixel' },
     { id: '420', name: '2 × 2 pixels' },
   ];
+  /** How a file differs, in few words. */
+  protected seenText({ format, difference }: MadeFile): string {
+    if (this.formats[format].written === 'lossless') return 'identical to the canvas';
+    return difference
+      ? `${difference.seen ? 'can be seen' : 'looks the same'}, SSIM ${difference.ssim.toFixed(4)}`
+      : '';
+  }
   protected readonly differenceText = fileDifferenceText;
   /** Whether it is said how a difference is decided. */
   protected readonly how = signal(false);

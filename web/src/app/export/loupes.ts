@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, effect, inject, input, 
 import { clamp, type FileDifference } from '@bright-slot/core';
 
 /** File px that a loupe shows on a side, and how many times it enlarges them. */
-const SHOWN = 44;
+const SHOWN = 42;
 const TIMES = 3;
 
 /** The places where a file differs most from the canvas, enlarged: the canvas on the left of each, the file on the right. */
@@ -37,7 +37,7 @@ const TIMES = 3;
     :host {
       display: flex;
       flex-wrap: wrap;
-      gap: 10px 18px;
+      gap: 10px 16px;
     }
     figure {
       margin: 0;
@@ -56,6 +56,7 @@ const TIMES = 3;
       background: #fff;
     }
     figcaption {
+      max-width: ${2 * SHOWN * TIMES}px;
       margin-top: 3px;
     }
   `,

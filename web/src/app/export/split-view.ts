@@ -8,8 +8,6 @@ import { valueOf } from '../ui/event-value';
   template: `<div class="both" [style.width.px]="width()" [style.aspect-ratio]="painted().width / painted().height">
       <canvas
         #canvas
-        [width]="painted().width"
-        [height]="painted().height"
         role="img"
         aria-label="The canvas"
         [style.clip-path]="'inset(0 ' + (100 - share()) + '% 0 0)'"

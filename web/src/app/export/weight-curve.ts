@@ -146,24 +146,22 @@ export class WeightCurve {
     const style = getComputedStyle(canvas);
     const ink = style.getPropertyValue('--ink').trim() || '#1f2a30';
     const soft = style.getPropertyValue('--ink-soft').trim() || '#55616a';
-    const datasets = this.lines().map(
-      ({ key, trials }): ChartDataset<'line', Point[]> => {
-        const { colour, form, dash } = looks[key]!;
-        return {
-          label: wayName(trials[0]!),
-          data: trials.map((trial) => ({ x: trial.quality, y: trial.bytes / 1000, trial })),
-          borderColor: colour,
-          borderWidth: 1.5,
-          borderDash: dash,
-          pointStyle: form,
-          pointRadius: trials.map((t) => (this.isChosen(t) ? 7 : 4)),
-          pointHoverRadius: 7,
-          pointBorderWidth: trials.map((t) => (this.isChosen(t) ? 3 : 1.5)),
-          pointBorderColor: trials.map((t) => (this.isChosen(t) ? ink : colour)),
-          pointBackgroundColor: trials.map((t) => (this.isChosen(t) ? '#f2b01e' : t.difference.seen ? '#fff' : colour)),
-        };
-      },
-    );
+    const datasets = this.lines().map(({ key, trials }): ChartDataset<'line', Point[]> => {
+      const { colour, form, dash } = looks[key]!;
+      return {
+        label: wayName(trials[0]!),
+        data: trials.map((trial) => ({ x: trial.quality, y: trial.bytes / 1000, trial })),
+        borderColor: colour,
+        borderWidth: 1.5,
+        borderDash: dash,
+        pointStyle: form,
+        pointRadius: trials.map((t) => (this.isChosen(t) ? 7 : 4)),
+        pointHoverRadius: 7,
+        pointBorderWidth: trials.map((t) => (this.isChosen(t) ? 3 : 1.5)),
+        pointBorderColor: trials.map((t) => (this.isChosen(t) ? ink : colour)),
+        pointBackgroundColor: trials.map((t) => (this.isChosen(t) ? '#f2b01e' : t.difference.seen ? '#fff' : colour)),
+      };
+    });
     const most = this.most();
     if (most !== null)
       datasets.push({

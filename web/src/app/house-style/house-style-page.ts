@@ -4,6 +4,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
 import {
   fileName,
+  nameFields,
   patternProblem,
   weightWithin,
   withHouseColour,
@@ -36,7 +37,7 @@ interface Offer {
   readonly uses: readonly Use[];
 }
 
-const parts = ['{graphic}', '{slot}', '{date}', '{letter}'];
+const parts = nameFields.map((field) => `{${field}}`);
 const roles: readonly { id: ColourRole | 'any'; name: string }[] = [
   { id: 'any', name: 'Any use' },
   { id: 'words', name: 'Words' },
@@ -76,6 +77,11 @@ export class HouseStylePage {
       slot: 'Blog header',
       date: today(),
       format: 'jpeg',
+      site: this.style().business || 'Site',
+      version: 2,
+      size: { width: 940, height: 198 },
+      density: 1,
+      number: '1',
     }),
   );
   protected readonly parts = parts;

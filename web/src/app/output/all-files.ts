@@ -1,30 +1,24 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { numberedName, safeWord, type Frame, type Graphic } from '@bright-slot/core';
-import { PixelsService } from '../pixels/pixels.service';
+import { notesFor, numberedName, safeWord, type Frame, type Graphic } from '@bright-slot/core';
+import { PixelsService, type FileChoices } from '../pixels/pixels.service';
 import { JobStopped, type PixelClient } from '../pixels/pixel-client';
 import { blobSink, makeZip } from '../storage/archive/zip';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
+import { allowedFolder, alreadyIn, canUseFolders, pickedFolder, writeInto, type Folder } from './folder';
 import { saveFile } from '../ui/download';
 import { today } from '../ui/when';
 
-/** What of the File System Access API is used: not every browser has it. */
-interface Folder {
-  getFileHandle(
-    name: string,
-    options: { create: true },
-  ): Promise<{
-    createWritable(): Promise<{ write(blob: Blob): Promise<void>; close(): Promise<void> }>;
-  }>;
-}
-type Picker = (options: { mode: 'readwrite'; id: string }) => Promise<Folder>;
-const picker = (): Picker | undefined => (window as unknown as { showDirectoryPicker?: Picker }).showDirectoryPicker;
+/** The setting that remembers the folder. */
+const FOLDER = 'export-folder';
 
 /** One of several files that leave together: a frame of a graphic, and what it is called beside the others. */
 export interface Piece {
   readonly graphic: Graphic;
   readonly frame: Frame;
   readonly name: string;
+  /** What differs from the frame's own choices. */
+  readonly choices?: Partial<Pick<FileChoices, 'format' | 'quality' | 'chroma' | 'density'>>;
 }
 
 /** The files of a graphic's frames. */
@@ -42,7 +36,10 @@ export class AllFiles {
   readonly said = signal('');
   readonly problem = signal('');
   /** Whether the browser can write into a folder. */
-  readonly folders = picker() !== undefined;
+  readonly folders = canUseFolders();
+  /** The folder that was written to last; null where none is remembered. */
+  readonly lastFolder = signal<string | null>(null);
+  private remembered: unknown = null;
   private stop = new AbortController();
 
   names(pieces: readonly Piece[], latestFirst: boolean): string[] {
@@ -59,10 +56,14 @@ export class AllFiles {
   }
 
   /** In a zip that is called after the set; whether it was given. */
-  async zip(pieces: readonly Piece[], set: string, latestFirst: boolean): Promise<boolean> {
+  zip(pieces: readonly Piece[], set: string, latestFirst: boolean): Promise<boolean> {
+    return this.zipAs(pieces, this.names(pieces, latestFirst), set);
+  }
+
+  /** The same under names of one's own, in the order of the pieces. */
+  async zipAs(pieces: readonly Piece[], names: readonly string[], set: string): Promise<boolean> {
     const sink = blobSink('application/zip');
     const zip = makeZip(sink.writable);
-    const names = this.names(pieces, latestFirst);
     // Packed already; a zip for their being one file.
     const made = await this.make(pieces, names, (name, blob) => zip.blob(name, blob, true));
     if (!made) return false;
@@ -73,31 +74,50 @@ export class AllFiles {
     return true;
   }
 
-  async folder(pieces: readonly Piece[], latestFirst: boolean): Promise<void> {
-    let folder: Folder;
-    try {
-      folder = await picker()!({ mode: 'readwrite', id: 'bright-slot-files' });
-    } catch {
-      // Nothing was chosen.
-      return;
+  folder(pieces: readonly Piece[], latestFirst: boolean): Promise<boolean> {
+    return this.folderAs(pieces, this.names(pieces, latestFirst));
+  }
+
+  /** Into a folder under names of one's own: the one used last, or, where `anew`, another that is pointed at. */
+  async folderAs(pieces: readonly Piece[], names: readonly string[], anew = false): Promise<boolean> {
+    const folder = (anew ? null : await allowedFolder(this.remembered)) ?? (await pickedFolder());
+    if (!folder) return false;
+    const [there, ...others] = await alreadyIn(folder, names);
+    if (there !== undefined) {
+      const more = others.length ? ` and ${others.length} more are` : ' is';
+      this.problem.set(`“${there}”${more} in “${folder.name}” already. Give another name, or move it away first.`);
+      return false;
     }
-    const names = this.names(pieces, latestFirst);
-    const made = await this.make(pieces, names, async (name, blob) => {
-      const file = await (await folder.getFileHandle(name, { create: true })).createWritable();
-      await file.write(blob);
-      await file.close();
-    });
-    if (made) this.said.set(`${names.length} files are in the folder, ${names[0]} to ${names.at(-1)}.`);
+    const made = await this.make(pieces, names, (name, blob) => writeInto(folder, name, blob));
+    if (!made) return false;
+    this.remember(folder);
+    // A browser that cannot keep it asks again next time.
+    await this.repository.setSetting(FOLDER, folder).catch(() => null);
+    this.said.set(`${names.length} files are in “${folder.name}”, ${names[0]} to ${names.at(-1)}.`);
+    return true;
+  }
+
+  private remember(folder: unknown): void {
+    this.remembered = folder;
+    this.lastFolder.set((folder as Folder | null)?.name ?? null);
+  }
+
+  constructor() {
+    if (this.folders)
+      this.repository.setting(FOLDER).then(
+        (folder) => this.remember(folder ?? null),
+        () => undefined,
+      );
   }
 
   cancel(): void {
     this.stop.abort();
   }
 
-  private async file({ graphic, frame }: Piece, by: PixelClient, signal: AbortSignal): Promise<Blob> {
+  private async file({ graphic, frame, choices }: Piece, by: PixelClient, signal: AbortSignal): Promise<Blob> {
     signal.throwIfAborted();
-    const { copyright } = this.house.style();
-    return (await this.pixels.file(graphic, frame, { ...frame.export, copyright }, signal, by)).blob;
+    const notes = notesFor(this.house.style(), frame.export);
+    return (await this.pixels.file(graphic, frame, { ...frame.export, ...choices, notes }, signal, by)).blob;
   }
 
   /** Makes each and gives it; whether all were. */

@@ -18,6 +18,9 @@ import {
   clamp,
   fileText,
   lightestSame,
+  notesFor,
+  withNotes,
+  waysFor,
   whatHelps,
   weightText,
   pictureState,
@@ -55,7 +58,8 @@ export interface MadeFile {
   readonly format: FileFormat;
   readonly quality: number;
   readonly chroma: Chroma;
-  readonly state: 'making' | 'made' | 'failed';
+  /** `unfit`: nothing is made of it unless it is chosen, since the format cannot hold what the slot keeps. */
+  readonly state: 'making' | 'made' | 'failed' | 'unfit';
   /** How it differs from the canvas. */
   readonly difference?: FileDifference;
   readonly blob?: Blob;
@@ -222,7 +226,16 @@ export class ExportSession {
     const date = today();
     return fileName(
       this.house.style().namePattern,
-      { graphic: g.name, slot: slot.name, date, format: this.format() },
+      {
+        graphic: g.name,
+        slot: slot.name,
+        date,
+        format: this.format(),
+        site: slot.site || this.house.style().business,
+        version: this.given().size + 1,
+        size: slot,
+        density: topDensity(slot),
+      },
       this.taken(),
       slot.names.longest,
     );
@@ -231,7 +244,7 @@ export class ExportSession {
     const name = this.name();
     const ending = `.${endingFor(this.format())}`;
     if (!isSafeName(name))
-      return 'Small letters a to z, digits and hyphens only, then .jpg, .png or .webp: anything else breaks in addresses.';
+      return `Small letters a to z, digits and hyphens only, then .${endingFor(this.format())}: anything else breaks in addresses.`;
     if (!name.endsWith(ending))
       return `A ${pictureFormats[this.format()].name} is called something that ends in ${ending}.`;
     return '';
@@ -265,10 +278,12 @@ export class ExportSession {
   private readonly picture = computed((): TrialSubject | null => {
     const [graphic, frame] = [this.graphic(), this.frame()];
     if (!graphic || !frame) return null;
-    const { copyright } = this.house.style();
+    const notes = notesFor(this.house.style(), frame.export);
     const { layers, backdrop, canvas } = graphic;
-    const state = JSON.stringify([graphic.id, layers, backdrop, canvas, frame.id, frame.rect, frame.slot, copyright]);
-    return { graphic, frame, copyright, state };
+    const state = JSON.stringify([graphic.id, layers, backdrop, canvas, frame.id, frame.rect, frame.slot]);
+    // The description's own bytes are no reason to make all files anew: what leaves is given it as it stands then.
+    const said = JSON.stringify({ ...notes, alt: '' });
+    return { graphic, frame, notes, state: `${state}|${said}` };
   });
 
   constructor() {
@@ -303,7 +318,10 @@ export class ExportSession {
     const trial = format === chosen.format ? this.trials.of(chosen) : (lightestSame(own) ?? finest(own));
     const { quality, chroma } = trial ?? { ...chosen, chroma: chosen.chroma };
     if (trial) return { ...trial, state: 'made', difference: trial.difference };
-    return { format, quality, chroma, state: problem ? 'failed' : 'making', ...(problem && { problem }) };
+    if (problem) return { format, quality, chroma, state: 'failed', problem };
+    const slot = this.slot();
+    const unfit = format !== chosen.format && slot !== null && !waysFor(slot).some((w) => w.format === format);
+    return { format, quality, chroma, state: unfit ? 'unfit' : 'making' };
   }
 
   /** Begins with a graphic, which is open or being opened. */
@@ -385,6 +403,21 @@ export class ExportSession {
     this.workbench.edit({ ...this.setting, choices: { mostBytes }, name });
   }
 
+  /** The densities it leaves in; the slot's where none are said. */
+  setDensities(wanted: Frame['export']['densities']): void {
+    const name = wanted ? `Densities ${wanted.map((d) => `${d}×`).join(', ')}` : 'The slot’s densities';
+    this.workbench.edit({ ...this.setting, choices: { densities: wanted }, name });
+  }
+
+  /** Saves several files of the graphic as it is chosen now; their name is given once they are. */
+  async leave(save: () => Promise<boolean>): Promise<void> {
+    const [graphic, name] = [this.graphic(), this.name()];
+    if (!graphic || !this.ready()) return;
+    this.keepChoice();
+    const made = this.madeOf();
+    if (await save()) await this.give(name, 'file', graphic.id, made);
+  }
+
   private takeBest({ format, quality, chroma, bytes }: Trial): void {
     this.trials.best.set(false);
     this.setFile({ format, quality, chroma }, `The best under ${weightText(this.most()!)}: ${weightText(bytes)}`);
@@ -430,16 +463,23 @@ export class ExportSession {
       });
   }
 
-  save(): void {
+  async save(): Promise<void> {
     const file = this.chosen();
-    if (!file?.url || !this.ready()) return;
+    const [graphic, name] = [this.graphic(), this.name()];
+    if (!graphic || !file?.blob || !this.ready()) return;
     this.keepChoice();
-    const link = document.createElement('a');
-    link.href = file.url;
-    link.download = this.name();
-    link.click();
-    this.savedAs.set(this.name());
-    void this.give(this.name(), 'file', this.graphic()!.id, this.madeOf());
+    const made = this.madeOf();
+    saveFile(await this.noted(file.blob, file.format), name);
+    this.savedAs.set(name);
+    await this.give(name, 'file', graphic.id, made);
+  }
+
+  /** A file with what is to be said of it as it stands now; as it was made where that would take it past its limit. */
+  private async noted(blob: Blob, format: FileFormat): Promise<Blob> {
+    const notes = notesFor(this.house.style(), this.frame()!.export);
+    const bytes = withNotes(new Uint8Array(await blob.arrayBuffer()), format, notes);
+    const most = this.most();
+    return most !== null && bytes.length > most && blob.size <= most ? blob : new Blob([bytes], { type: blob.type });
   }
 
   /** Notes that a name has been given, so that the next file gets another. */
@@ -508,6 +548,9 @@ export class ExportSession {
     const made = this.madeOf();
     if (!graphic || !frame || !slot || !file?.blob || !this.ready()) return;
     this.keepChoice();
+    const own = this.ownSite();
+    // The file’s name as it is now: another may be proposed while questions are answered.
+    const name = own && this.heldName() ? this.name() : this.nameThere();
     if (!(await this.meant(graphic))) return;
     const alt = await this.description();
     // Another graphic may have been opened meanwhile: what was asked for was this one.
@@ -515,15 +558,15 @@ export class ExportSession {
     this.sending.set(true);
     this.refused.set(null);
     this.sent.set(null);
-    const own = this.ownSite();
+    const blob = await this.noted(file.blob, file.format);
     if (own) {
-      await this.sendTo(own, { slot, blob: file.blob, alt, graphic, frame, made });
+      await this.sendTo(own, { slot, blob, name, alt, graphic, frame, made });
       this.sending.set(false);
       return;
     }
     const answer = await this.site.send({
-      blob: file.blob,
-      name: this.nameThere(),
+      blob,
+      name,
       slot: slot.id,
       alt,
       graphic: { id: graphic.id, name: graphic.name, state: pictureState(graphic, frame) },
@@ -552,10 +595,9 @@ export class ExportSession {
   /** To a site of the person's own; what they put there themselves is saved as a file. */
   private async sendTo(
     site: SiteRecord,
-    given: { slot: Slot; blob: Blob; alt: string; graphic: Graphic; frame: Frame; made: string },
+    given: { slot: Slot; blob: Blob; name: string; alt: string; graphic: Graphic; frame: Frame; made: string },
   ): Promise<void> {
-    const { slot, blob, alt, graphic, frame, made } = given;
-    const name = this.heldName() ? this.name() : this.nameThere();
+    const { slot, blob, name, alt, graphic, frame, made } = given;
     const id = crypto.randomUUID();
     this.file.set(id);
     const answer = await this.siteSending.send(site, {

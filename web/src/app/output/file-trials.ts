@@ -4,11 +4,13 @@ import {
   nextForLightest,
   nextUnder,
   lightestSame,
+  pictureFormats,
   proposedFile,
   sameWay,
   topDensity,
   waysFor,
   type FileFormat,
+  type FileNotes,
   type Frame,
   type Graphic,
   type Next,
@@ -31,7 +33,7 @@ export interface MadeTrial extends Trial {
 export interface TrialSubject {
   readonly graphic: Graphic;
   readonly frame: Frame;
-  readonly copyright: string;
+  readonly notes: FileNotes;
   /** Changes when anything that can be seen in the files does. */
   readonly state: string;
 }
@@ -110,7 +112,7 @@ export class FileTrials {
 
   /** The file that was made in a way, if it was. */
   of({ quality, ...way }: Next): MadeTrial | null {
-    const lossless = way.format === 'png';
+    const lossless = pictureFormats[way.format].written === 'lossless';
     return this.trials().find((t) => sameWay(t, way) && (lossless || t.quality === quality)) ?? null;
   }
 
@@ -132,10 +134,10 @@ export class FileTrials {
     this.running = false;
   }
 
-  private async one(next: Next, { graphic, frame, copyright }: TrialSubject): Promise<void> {
+  private async one(next: Next, { graphic, frame, notes }: TrialSubject): Promise<void> {
     const { signal } = this.stop;
     try {
-      const made = await this.pixels.file(graphic, frame, { ...next, copyright, compare: true }, signal);
+      const made = await this.pixels.file(graphic, frame, { ...next, notes, compare: true }, signal);
       if (signal.aborted) return;
       const { blob, width, height, decoded } = made;
       const difference = made.difference!;
@@ -161,7 +163,7 @@ export class FileTrials {
     if (!subject || !chosen) return null;
     const density = topDensity(subject.frame.slot) - 1;
     if (density < 1) return null;
-    const choices = { ...chosen, copyright: subject.copyright, density };
+    const choices = { ...chosen, notes: subject.notes, density };
     const { blob } = await this.pixels.file(subject.graphic, subject.frame, choices, this.stop.signal);
     return { density, bytes: blob.size };
   }

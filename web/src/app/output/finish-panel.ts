@@ -127,7 +127,7 @@ export class FinishPanel {
   protected async save(): Promise<void> {
     if (!(await this.out.made())) return;
     this.describe();
-    this.out.save();
+    void this.out.save();
   }
 
   protected async send(): Promise<void> {

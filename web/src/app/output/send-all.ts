@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
+  notesFor,
   isStaleDescription,
   nextFreeName,
   pictureState,
@@ -121,8 +122,8 @@ export class SendAll {
     name: string,
   ): Promise<Result<{ slot: Slot; id: string; own: SiteRecord | null; address: string }>> {
     const { format, quality, chroma, alt } = frame.export;
-    const { copyright } = this.house.style();
-    const { blob } = await this.pixels.file(graphic, frame, { format, quality, chroma, copyright }, this.stop.signal);
+    const notes = notesFor(this.house.style(), frame.export);
+    const { blob } = await this.pixels.file(graphic, frame, { format, quality, chroma, notes }, this.stop.signal);
     const described = alt.trim() && !isStaleDescription(frame.export, graphic.layers);
     const state = pictureState(graphic, frame);
     const what = {

@@ -6,6 +6,7 @@ import {
   Colour,
   Cutout,
   FileFormat,
+  FileNotes,
   Graphic,
   LayoutContents,
   LayoutLook,
@@ -106,7 +107,7 @@ export const Task = z.discriminatedUnion('kind', [
     format: FileFormat,
     quality: z.number(),
     chroma: Chroma,
-    copyright: z.string(),
+    notes: FileNotes,
     /** Device px a CSS px of the slot. */
     density: z.number().positive().max(3),
     /** Whether it is to be held against the canvas. */

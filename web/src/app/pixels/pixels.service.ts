@@ -10,6 +10,7 @@ import {
   type Chroma,
   type CleanedLogo,
   type FileFormat,
+  type FileNotes,
   type Frame,
   type Graphic,
   type GroundMap,
@@ -43,7 +44,7 @@ export interface FileChoices {
   readonly format: FileFormat;
   readonly quality: number;
   readonly chroma?: Chroma | undefined;
-  readonly copyright: string;
+  readonly notes: FileNotes;
   readonly density?: number;
   /** Whether it is to be held against the canvas. */
   readonly compare?: boolean;
@@ -165,9 +166,9 @@ export class PixelsService {
     const { slot } = frame;
     const large = fileTooLarge(slot);
     if (large) throw new Error(large);
-    const { format, quality, copyright, chroma = '444', density = topDensity(slot), compare = false } = choices;
+    const { format, quality, notes, chroma = '444', density = topDensity(slot), compare = false } = choices;
     const vectors = await vectorsFor(graphic, frame, density, await this.type.ensure(graphic));
-    const made = { format, quality, copyright, chroma, density, compare };
+    const made = { format, quality, notes, chroma, density, compare };
     return by.run(
       { kind: 'file', graphic, frame: frame.id, ...made, vectors },
       signal,

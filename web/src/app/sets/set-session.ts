@@ -1,6 +1,7 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
+  notesFor,
   alikeText,
   clamp,
   createReporter,
@@ -236,8 +237,8 @@ export class SetSession {
       for (const m of members) {
         if (this.knownOf(m).bytes !== undefined) continue;
         const { format, quality, chroma } = m.frame.export;
-        const { copyright } = this.house.style();
-        const choices = { format, quality, chroma, copyright };
+        const notes = notesFor(this.house.style(), m.frame.export);
+        const choices = { format, quality, chroma, notes };
         const { blob } = await this.pixels.file(m.graphic, m.frame, choices, stop, this.pixels.files);
         if (stop.aborted) return;
         this.tell(m, { bytes: blob.size });

@@ -1,14 +1,22 @@
 import encodeJpeg, { init as initJpeg } from '@jsquash/jpeg/encode.js';
+import { defaultOptions as avifDefaults } from '@jsquash/avif/meta.js';
 import initPng, { optimise_raw } from '@jsquash/oxipng/codec/pkg/squoosh_oxipng.js';
-import { pictureFormats, withNotes, type Chroma, type FileDifference, type FileFormat } from '@bright-slot/core';
+import {
+  pictureFormats,
+  withNotes,
+  type Chroma,
+  type FileDifference,
+  type FileFormat,
+  type FileNotes,
+} from '@bright-slot/core';
 import { differenceFrom } from './file-difference';
 import { ownFile } from '../../storage/own-file';
 
 const wasm = (name: string) => WebAssembly.compileStreaming(ownFile(`/wasm/${name}`));
 
 /** What is loaded once; should that fail, the next to ask tries again. */
-function once(load: () => Promise<unknown>): () => Promise<unknown> {
-  let ready: Promise<unknown> | undefined;
+function once<T>(load: () => Promise<T>): () => Promise<T> {
+  let ready: Promise<T> | undefined;
   return () =>
     (ready ??= load().catch((error: unknown) => {
       ready = undefined;
@@ -22,6 +30,15 @@ const codecs: Partial<Record<FileFormat, () => Promise<unknown>>> = {
   png: once(async () => initPng(await wasm('squoosh_oxipng_bg.wasm'))),
 };
 
+/** AV1 in one thread: the package’s own entry would take several workers beside ours. */
+const avif = once(async () => {
+  const { default: encoder } = await import('@jsquash/avif/codec/enc/avif_enc.js');
+  const { initEmscriptenModule } = await import('@jsquash/avif/utils.js');
+  return initEmscriptenModule(encoder, await wasm('avif_enc.wasm'));
+});
+/** Faster ones are larger, slower ones take seconds; see docs/decisions.md. */
+const AVIF_SPEED = 8;
+
 /** Has a format's codec loaded beside other work; that it fails is told when it is asked for. */
 export function warmUp(format: FileFormat): void {
   codecs[format]?.().catch(() => undefined);
@@ -33,7 +50,7 @@ export interface Encoding {
   /** 1 to 100; of no matter to what loses nothing. */
   readonly quality: number;
   readonly chroma: Chroma;
-  readonly copyright: string;
+  readonly notes: FileNotes;
   /** What goes underneath where a format keeps no transparency, `#rrggbb`. */
   readonly ground: string;
 }
@@ -49,6 +66,14 @@ async function rawFile(canvas: OffscreenCanvas, { format, quality, chroma, groun
     const pixels = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
     await codecs.png!();
     return optimise_raw(pixels.data, pixels.width, pixels.height, 1, false, false);
+  }
+  if (format === 'avif') {
+    const { data, width, height } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+    const encoder = await avif();
+    const options = { ...avifDefaults, quality, speed: AVIF_SPEED, subsample: chroma === '420' ? 1 : 3 };
+    const file = encoder.encode(new Uint8Array(data.buffer), width, height, options);
+    if (!file) throw new Error('This graphic could not be made an AVIF. Choose JPEG, PNG or WebP.');
+    return Uint8Array.from(file);
   }
   // JPEG keeps no transparency: the page's own ground goes underneath.
   const flat = new OffscreenCanvas(canvas.width, canvas.height);
@@ -81,7 +106,7 @@ export async function encode(
       );
     throw error;
   }
-  const blob = new Blob([withNotes(raw, choices.format, { copyright: choices.copyright })], {
+  const blob = new Blob([withNotes(raw, choices.format, choices.notes)], {
     type: pictureFormats[choices.format].mime,
   });
   const bitmap = await readBack(blob, canvas, choices.format);
