@@ -156,8 +156,8 @@ describe('the sites place', () => {
 it('a new name pattern is taken, and an unknown part refused', async () => {
   await browser.visit(`${app.app}/house-style`);
   const pattern = await browser.find('section[aria-labelledby="files-title"] input');
-  await browser.fill(pattern, '{graphic}-{size}');
-  await browser.seeText('{size} is no part of a name');
+  await browser.fill(pattern, '{graphic}-{colour}');
+  await browser.seeText('{colour} is no part of a name');
   await browser.fill(pattern, `Ottermill {graphic}${Key.TAB}`);
   await browser.seeText('ottermill-autumn-glazes.jpg');
   await browser.saved();

@@ -1,28 +1,5 @@
-import type { Graphic } from '../graphic/graphic';
-import type { Frame } from '../graphic/frame';
-import { concernsFrame } from '../graphic/frame';
-import { pictureBounds, pictureScale } from '../graphic/picture-geometry';
-import { visiblePictures } from '../report/uncovered';
-
 export const densities = [1, 2, 3] as const;
 export type Density = (typeof densities)[number];
-
-/** More than a thousandth above its own pixels is soft; see the rule `enlarged`. */
-const SLACK = 1.001;
-
-/**
- * Why a frame is not sharp at a density (device px a CSS px): the photo that has too few pixels for it; null where all
- * have enough.
- */
-export function softAt({ layers, canvas, frames }: Graphic, { rect }: Frame, density: number): string | null {
-  const [worst] = visiblePictures(layers)
-    .filter((l) => !l.vector && concernsFrame(pictureBounds(l, canvas), rect, frames))
-    .map((l) => ({ name: l.name, scale: pictureScale(l, canvas) * density }))
-    .filter((l) => l.scale > SLACK)
-    .sort((a, b) => b.scale - a.scale);
-  if (!worst) return null;
-  return `At ${density}× ${worst.name} would be drawn at ${Math.round(worst.scale * 100)} % of its own pixels: soft.`;
-}
 
 /** Where a name says its density. */
 const SAID = /(^|-)[123]x(?=[-.])/;

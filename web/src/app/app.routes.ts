@@ -41,6 +41,11 @@ export const routes: Routes = [
     loadComponent: () => import('./everywhere/everywhere-page').then((m) => m.EverywherePage),
   },
   {
+    path: 'exports',
+    title: 'Export several · Bright Slot',
+    loadComponent: () => import('./export/several-page').then((m) => m.SeveralExportsPage),
+  },
+  {
     path: 'slots',
     title: 'Slots · Bright Slot',
     loadComponent: () => import('./slots/slots-page').then((m) => m.SlotsPage),

@@ -30,6 +30,7 @@ import { FileTrials } from '../output/file-trials';
 import { SentNote } from '../output/sent-note';
 import { Loupes } from './loupes';
 import { PageCodePanel } from './page-code';
+import { RoutinesHere } from './routines-here';
 import { SplitView } from './split-view';
 import { WeightCurve } from './weight-curve';
 import { numberOf, tickedOf, valueOf } from '../ui/event-value';
@@ -44,6 +45,7 @@ type View = 'file' | 'split' | 'whole';
     Choice,
     Loupes,
     PageCodePanel,
+    RoutinesHere,
     SplitView,
     WeightCurve,
     RouterLink,

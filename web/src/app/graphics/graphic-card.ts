@@ -9,7 +9,7 @@ import { PageLikeness, Pages } from '../page/page-likeness';
 import type { GraphicEntry } from '../storage/graphics-repository';
 import { SlotChanges } from '../document/slot-changes.service';
 import { cardOf } from './card-size';
-import { PreviewService, type Preview } from './preview.service';
+import { PreviewService, type Preview } from '../document/preview.service';
 
 /** What a card that is dragged gives: its graphic's id. */
 export const DRAGGED = 'application/x-bright-slot-graphic';

@@ -8,7 +8,7 @@ import { FileDrop } from '../ui/file-drop';
 import { Icon } from '../ui/icon';
 import { whenSeen } from '../ui/when-seen';
 import { whenText } from '../ui/when';
-import { PreviewService, type Preview } from './preview.service';
+import { PreviewService, type Preview } from '../document/preview.service';
 
 /** How large a set's card is, and how much of its page shows above and below it, px. */
 const WIDTH = 560;

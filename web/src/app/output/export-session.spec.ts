@@ -14,6 +14,7 @@ import {
   type Edit,
   type Frame,
   type Graphic,
+  type Next,
   SiteRecord,
   neutralLook,
 } from '@bright-slot/core';
@@ -24,11 +25,11 @@ import { SiteClient, type Sending } from '../connector/site-client';
 import { FieldsService } from '../document/fields.service';
 import { FitReportService } from '../document/fit-report.service';
 import { Workbench } from '../document/workbench';
-import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { rootInjector } from '../testing/root-injector';
 import { ExportSession } from './export-session';
+import { FileTrials, type MadeTrial } from './file-trials';
 
 const slot = demo.slots.find((s) => s.id === 'blog-header')!;
 const graphic = signal<Graphic>(newGraphic({ id: 'g', name: 'Autumn glazes', created: '2026-11-29T00:00:00Z', slot }));
@@ -55,6 +56,21 @@ const sending = {
   },
 };
 
+/** Files that were tried, as if they had been made. */
+const tried = {
+  subject: signal<unknown>(null),
+  chosen: signal<unknown>(null),
+  deep: signal(false),
+  most: signal<number | null>(null),
+  best: signal(false),
+  trials: signal<readonly MadeTrial[]>([]),
+  problems: signal(new Map()),
+  found: signal(false),
+  proposal: signal<MadeTrial | null>(null),
+  of: (next: Next) => tried.trials().find((t) => t.format === next.format && t.quality === next.quality) ?? null,
+  lighter: () => Promise.resolve(null),
+};
+
 let injector: Injector & { destroy(): void };
 let out: ExportSession;
 
@@ -67,6 +83,8 @@ function edit(e: Edit): void {
 beforeEach(async () => {
   for (const list of [edits, sent, noted, frozen, dialog.opened, delivered]) list.splice(0);
   own.set([]);
+  tried.trials.set([]);
+  tried.proposal.set(null);
   findings.set([]);
   dialog.said = undefined;
   answer = () => good({ id: 'p1', name: sent.at(-1)!.name, slot: 'blog-header' });
@@ -95,7 +113,7 @@ beforeEach(async () => {
         },
       },
     },
-    { provide: PixelsService, useValue: { file: () => new Promise(() => undefined) } },
+    { provide: FileTrials, useValue: tried },
     { provide: SiteClient, useValue: site },
     { provide: Sites, useValue: { all: own } },
     { provide: SentFiles, useValue: { all: signal([]) } },
@@ -125,11 +143,17 @@ beforeEach(async () => {
 });
 afterEach(() => injector.destroy());
 
-const made = (size = 10) => {
-  const format = out.format();
-  const blob = new Blob([new Uint8Array(size)]);
-  out.files.set([{ format, state: 'made', blob, url: 'blob:x' } as never]);
-};
+const asTried = (next: Next, size: number): MadeTrial => ({
+  ...next,
+  bytes: size,
+  difference: { ssim: 1, seen: false, worst: [] },
+  blob: new Blob([new Uint8Array(size)]),
+  url: 'blob:x',
+  width: 940,
+  height: 198,
+  decoded: 0,
+});
+const made = (size = 10) => tried.trials.set([asTried(out.choice(), size)]);
 const describeAs = (alt: string) =>
   edit({ type: 'set-export', frame: frame()!.id, choices: { alt }, name: 'Description' });
 
@@ -149,7 +173,8 @@ it('names the file by the house’s pattern, and steps past names that were give
 it('what is chosen is a step of its frame; the same again is none', () => {
   out.choose('webp');
   out.choose('webp');
-  expect(edits).toEqual([{ type: 'set-export', frame: 'main', choices: { format: 'webp' }, name: 'Format: WebP' }]);
+  const choices = { format: 'webp', quality: 85, chroma: '444', own: true };
+  expect(edits).toEqual([{ type: 'set-export', frame: 'main', choices, name: 'Format: WebP' }]);
   out.draftQuality.set(70);
   out.setQuality();
   out.draftQuality.set(70);
@@ -158,6 +183,45 @@ it('what is chosen is a step of its frame; the same again is none', () => {
   out.setAlt('A shelf');
   expect(edits).toHaveLength(3);
   expect(frame()!.export).toMatchObject({ format: 'webp', quality: 70, alt: 'A shelf' });
+});
+
+it('until the person chooses, the lightest that looks the same is what leaves; once it does, the graphic says so', async () => {
+  const lightest = asTried({ format: 'webp', quality: 71, chroma: '444' }, 7);
+  tried.trials.set([asTried(out.choice(), 20), lightest]);
+  tried.proposal.set(lightest);
+  expect([out.format(), out.quality(), out.byItself(), out.chosen()?.blob?.size]).toEqual(['webp', 71, true, 7]);
+  expect(out.name()).toMatch(/\.webp$/);
+  describeAs('A shelf');
+  await out.send();
+  expect(sent[0]!.name).toMatch(/\.webp$/);
+  expect(frame()!.export).toMatchObject({ format: 'webp', quality: 71 });
+  expect(frame()!.export.own).toBeUndefined();
+  out.choose('jpeg');
+  expect([out.format(), out.byItself()]).toEqual(['jpeg', false]);
+  out.chooseByItself();
+  expect([out.format(), out.byItself()]).toEqual(['webp', true]);
+});
+
+it('a name and its file go together, whatever is proposed while questions are answered', async () => {
+  made();
+  const lightest = asTried({ format: 'webp', quality: 71, chroma: '444' }, 7);
+  dialog.said = 'A shelf';
+  const sending = out.send();
+  tried.trials.set([...tried.trials(), lightest]);
+  tried.proposal.set(lightest);
+  await sending;
+  expect([sent[0]!.name.split('.').at(-1), sent[0]!.blob.size]).toEqual(['jpg', expect.any(Number)]);
+  expect(sent[0]!.blob.size).not.toBe(7);
+});
+
+it('a limit of one’s own is kept within what it may be, and taken away again', () => {
+  out.setMost(50);
+  expect(out.most()).toBe(1000);
+  out.setMost(64_000);
+  expect([out.most(), edits.length]).toEqual([64_000, 2]);
+  out.setMost(64_000);
+  out.setMost(null);
+  expect([out.most(), edits.length]).toEqual([null, 3]);
 });
 
 it('another frame has choices, a name and a description of its own', () => {

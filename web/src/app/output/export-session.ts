@@ -296,12 +296,12 @@ export class ExportSession {
       const asked = this.most() !== null && this.trials.found() && whatHelps(this.trials.trials(), this.most()!, null);
       if (!asked) this.lower.set(null);
       else
-        untracked(() =>
+        untracked(() => {
           this.trials.lighter().then(
             (l) => this.lower.set(l),
             () => undefined,
-          ),
-        );
+          );
+        });
     });
     // The best within the limit was asked for, and is found.
     effect(() => {

@@ -30,11 +30,19 @@ const codecs: Partial<Record<FileFormat, () => Promise<unknown>>> = {
   png: once(async () => initPng(await wasm('squoosh_oxipng_bg.wasm'))),
 };
 
+interface AvifEncoder {
+  encode(data: Uint8Array, width: number, height: number, options: typeof avifDefaults): Uint8Array | null;
+}
 /** AV1 in one thread: the package’s own entry would take several workers beside ours. */
 const avif = once(async () => {
-  const { default: encoder } = await import('@jsquash/avif/codec/enc/avif_enc.js');
+  const { default: encoder } = (await import('@jsquash/avif/codec/enc/avif_enc.js')) as { default: unknown };
   const { initEmscriptenModule } = await import('@jsquash/avif/utils.js');
-  return initEmscriptenModule(encoder, await wasm('avif_enc.wasm'));
+  // The shipped types lean on globals that are nowhere.
+  const make = initEmscriptenModule as unknown as (
+    encoder: unknown,
+    module: WebAssembly.Module,
+  ) => Promise<AvifEncoder>;
+  return make(encoder, await wasm('avif_enc.wasm'));
 });
 /** Faster ones are larger, slower ones take seconds; see docs/decisions.md. */
 const AVIF_SPEED = 8;

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { clamp, createReporter, fitWord, frameOf, togetherReport, type Frame, type Graphic } from '@bright-slot/core';
-import { ReportContexts } from '../document/report-context.service';
+import { ReportContexts } from './report-context.service';
 import { PixelsService } from '../pixels/pixels.service';
 import type { PreviewRecord } from '../storage/database';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
