@@ -16,6 +16,20 @@ const browser = await Browser.open({ width: width!, height: height! });
 
 const settle = () => new Promise((r) => setTimeout(r, 400));
 
+/** A second site of the pottery's, which files go to by WebDAV, being set up; the way in has been tried. */
+async function wayIn() {
+  await browser.go(`${app.app}/sites`);
+  await browser.press('A site');
+  await typed('Name', 'Evening classes');
+  await typed('Address', 'classes.ottermill.example');
+  await typed('Address of the folder', `${app.site}/dav/`);
+  await typed('Sign-in name', 'otter');
+  await typed('Password', 'mill');
+  await typed('Visitors find it at', `${app.site}/files/`);
+  await browser.press('Try it');
+  await browser.seeText('It works.');
+}
+
 const views: Record<string, () => Promise<unknown>> = {
   async graphics() {
     await browser.go(`${app.app}/graphics`);
@@ -90,6 +104,22 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.find('[data-settled="true"]', 20_000);
     await browser.driver.sleep(2500);
   },
+  /** Several graphics by a routine that was kept on Export. */
+  async 'export-several'() {
+    await browser.go(`${app.app}/graphics/demo-notes/export`);
+    await foundFile(browser);
+    await browser.run(`document.querySelectorAll('bs-page-code .ticks input')[1].click()`);
+    await browser.fill(await browser.find('bs-routines-here form input'), 'Headers, light');
+    await browser.press('Keep as a routine');
+    await browser.seeText('is kept');
+    await browser.visit(`${app.app}/exports`);
+    await browser.press('Headers, light', 'label');
+    for (const name of ['Notes from the Wheel', 'Autumn glazes']) await browser.press(name, 'li//label');
+    await browser.press('Make 4 files');
+    await browser.seeText('4 files are in', 90_000);
+    await browser.run(`document.querySelector('.list').scrollTop = 0`);
+    await settle();
+  },
   async export() {
     await browser.go(`${app.app}/graphics/demo-notes/export`);
     await browser.find('img.file');
@@ -128,22 +158,9 @@ const views: Record<string, () => Promise<unknown>> = {
     await browser.go(`${app.app}/house-style`);
     await browser.seeText('File names');
   },
-  /** A second site of the pottery's, which files go to by WebDAV, being set up; the way in has been tried. */
-  async 'way-in'() {
-    await browser.go(`${app.app}/sites`);
-    await browser.press('A site');
-    await typed('Name', 'Evening classes');
-    await typed('Address', 'classes.ottermill.example');
-    await typed('Address of the folder', `${app.site}/dav/`);
-    await typed('Sign-in name', 'otter');
-    await typed('Password', 'mill');
-    await typed('Visitors find it at', `${app.site}/files/`);
-    await browser.press('Try it');
-    await browser.seeText('It works.');
-  },
   /** That site with what its places show, one of them darkened there since. */
   async sites() {
-    if (!(await browser.all('bs-site-editor')).length) await views['way-in']!();
+    if (!(await browser.all('bs-site-editor')).length) await wayIn();
     await browser.press('Keep the site');
     await browser.seeText('Which places does it have?');
     const places = [

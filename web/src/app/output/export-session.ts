@@ -474,6 +474,26 @@ export class ExportSession {
     await this.give(name, 'file', graphic.id, made);
   }
 
+  /** What is said after it was copied. */
+  readonly copied = signal('');
+
+  /** Puts the picture into the clipboard, as a PNG: the one kind of picture that every browser takes there. */
+  async copyPicture(): Promise<void> {
+    this.copied.set('');
+    const picture = this.trials
+      .lossless()
+      .then((blob) => blob ?? Promise.reject(new Error('There is no picture yet.')));
+    // What goes wrong is told below.
+    picture.catch(() => undefined);
+    try {
+      // The picture may come later; the leave to write has to be asked for at the press.
+      await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
+      this.copied.set('It is in the clipboard.');
+    } catch {
+      this.copied.set('The browser did not let it be copied. Save the file instead.');
+    }
+  }
+
   /** A file with what is to be said of it as it stands now; as it was made where that would take it past its limit. */
   private async noted(blob: Blob, format: FileFormat): Promise<Blob> {
     const notes = notesFor(this.house.style(), this.frame()!.export);

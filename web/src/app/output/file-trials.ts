@@ -157,6 +157,15 @@ export class FileTrials {
     }
   }
 
+  /** The picture without loss, for other programs to take; null where it cannot be made. */
+  async lossless(): Promise<Blob | null> {
+    const subject = this.subject();
+    const known = this.trials().find((t) => t.format === 'png');
+    if (!subject || known) return known?.blob ?? null;
+    const { graphic, frame, notes } = subject;
+    return (await this.pixels.file(graphic, frame, { format: 'png', quality: 100, notes }, this.stop.signal)).blob;
+  }
+
   /** What a file that is made as the chosen one weighs at a lower density, bytes; null where there is none. */
   async lighter(): Promise<{ density: number; bytes: number } | null> {
     const [subject, chosen] = [this.subject(), this.chosen()];
