@@ -1,0 +1,114 @@
+import '@angular/compiler';
+import { ApplicationRef, DestroyRef, type Injector } from '@angular/core';
+import { demo } from '../../../../demo/src/index';
+import { frameOf, newGraphic, noNotes, type FileDifference } from '@bright-slot/core';
+import { PixelsService, type FileChoices } from '../pixels/pixels.service';
+import { rootInjector } from '../testing/root-injector';
+import { FileTrials, type TrialSubject } from './file-trials';
+
+const slot = demo.slots.find((s) => s.id === 'blog-header')!;
+const graphic = newGraphic({ id: 'g', name: 'Autumn glazes', created: '2026-11-30T00:00:00Z', slot });
+const subject = (state = 'one'): TrialSubject => ({ graphic, frame: frameOf(graphic), notes: noNotes, state });
+
+const asked: FileChoices[] = [];
+let failing = '';
+let held: ((value: unknown) => void) | null = null;
+/** From 80 on nothing is seen; WebP is the lightest. */
+const differs = (quality: number): FileDifference => ({
+  ssim: 0.99,
+  seen: quality < 80,
+  worst: [{ box: { x: 0, y: 0, width: 32, height: 32 }, weight: 80 / quality, structure: 1, colour: 1 }],
+});
+const pixels = {
+  file: async (_g: unknown, _f: unknown, choices: FileChoices, signal: AbortSignal) => {
+    asked.push(choices);
+    if (held) await new Promise((done) => (held = done));
+    signal.throwIfAborted();
+    if (choices.format === failing) throw new Error('It could not be made.');
+    const per = { jpeg: 300, png: 4000, webp: 200, avif: 100 }[choices.format];
+    const blob = new Blob([new Uint8Array(per * choices.quality)]);
+    return { blob, width: 940, height: 198, decoded: 0, difference: differs(choices.quality) };
+  },
+  painted: () => Promise.resolve({ close: () => undefined }),
+};
+
+let injector: Injector & { destroy(): void };
+let trials: FileTrials;
+const settled = async () => {
+  for (let i = 0; i < 200; i++) {
+    injector.get(ApplicationRef).tick();
+    await new Promise((r) => setTimeout(r, 0));
+    if (!trials.busy()) return;
+  }
+  throw new Error('It comes to no end');
+};
+
+beforeEach(() => {
+  asked.splice(0);
+  failing = '';
+  held = null;
+  URL.createObjectURL = () => 'blob:x';
+  URL.revokeObjectURL = () => undefined;
+  injector = rootInjector([
+    { provide: PixelsService, useValue: pixels },
+    { provide: DestroyRef, useValue: { onDestroy: () => () => undefined } },
+    FileTrials,
+  ]);
+  trials = injector.get(FileTrials);
+  trials.subject.set(subject());
+  trials.chosen.set({ format: 'jpeg', quality: 85, chroma: '444' });
+});
+afterEach(() => injector.destroy());
+
+it('alone, only the chosen file is made; another chosen is made too, the same again is not', async () => {
+  await settled();
+  trials.chosen.set({ format: 'png', quality: 85, chroma: '444' });
+  await settled();
+  trials.chosen.set({ format: 'png', quality: 40, chroma: '444' });
+  await settled();
+  expect(asked.map((c) => `${c.format} ${c.quality}`)).toEqual(['jpeg 85', 'png 85']);
+  expect([trials.found(), trials.proposal()]).toEqual([false, null]);
+});
+
+it('the chosen file comes first, then the lightest that looks the same is found, then the curve is drawn', async () => {
+  trials.deep.set(true);
+  await settled();
+  expect(asked[0]).toMatchObject({ format: 'jpeg', quality: 85 });
+  expect(trials.proposal()).toMatchObject({ format: 'webp' });
+  expect(trials.proposal()!.quality).toBeLessThanOrEqual(82);
+  expect(trials.proposal()!.difference.seen).toBe(false);
+  expect(trials.trials().filter((t) => t.quality < 60).length).toBeGreaterThan(2);
+  expect(trials.painted()).not.toBeNull();
+});
+
+it('what is made of an earlier picture is let go, and nothing of it is kept', async () => {
+  trials.deep.set(true);
+  held = () => undefined;
+  injector.get(ApplicationRef).tick();
+  await new Promise((r) => setTimeout(r, 0));
+  expect(asked).toHaveLength(1);
+  trials.subject.set(subject('two'));
+  injector.get(ApplicationRef).tick();
+  const release = held;
+  held = null;
+  release(null);
+  await settled();
+  // Made once for the first, in vain, and again for the second.
+  expect(asked.filter((c) => c.format === 'jpeg' && c.quality === 85 && c.chroma === '444')).toHaveLength(2);
+  expect(trials.proposal()).not.toBeNull();
+});
+
+it('a format that cannot be made is told, and the others are found all the same', async () => {
+  failing = 'webp';
+  trials.deep.set(true);
+  await settled();
+  expect(trials.problems().get('webp')).toBe('It could not be made.');
+  expect(trials.proposal()).toMatchObject({ format: 'jpeg' });
+});
+
+it('a limit that nothing looks the same under gives the best that is light enough', async () => {
+  trials.deep.set(true);
+  trials.most.set(9000);
+  await settled();
+  expect(trials.proposal()).toMatchObject({ format: 'webp', quality: 45 });
+});
