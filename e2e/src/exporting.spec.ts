@@ -221,7 +221,7 @@ it('a limit is met by itself; where nothing that looks the same meets it, that i
 it('a slot that takes AVIF gets one: it opens elsewhere, and says that it is sRGB', async () => {
   const { browser, app } = here;
   await browser.visit(`${app.app}/slots`);
-  await browser.press('Class header');
+  await browser.press('Slim header, 960');
   await browser.press('Edit');
   await browser.press('Everything else about it', 'summary');
   await browser.press('AVIF');

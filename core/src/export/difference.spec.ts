@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { ssim as reference } from '@blazediff/ssim/ssim';
 import type { Pixels } from '../pixels/reduce';
-import { comparable, fileDifference, fileDifferenceText } from './difference';
+import { bandRows, comparable, fileDifference, fileDifferenceText, joinedDifference } from './difference';
 
 const demo = (name: string) => new URL(`../../../demo/pictures/${name}`, import.meta.url).pathname;
 const pixels = async (file: Buffer): Promise<Pixels> => {
@@ -106,4 +106,25 @@ it('the smallest pictures are held against each other too; the three places lie 
   for (const a of worst)
     for (const b of worst)
       if (a !== b) expect(Math.max(Math.abs(a.box.x - b.box.x), Math.abs(a.box.y - b.box.y))).toBeGreaterThan(32);
+});
+
+it('compared in bands it is what it is as a whole: verdict and worst parts the same, SSIM within a thousandth', async () => {
+  const file = await photo('tiles.jpg', 320, 250);
+  const [a, b] = [await pixels(file), await pixels(await jpeg(file, 60))];
+  const whole = fileDifference(comparable(a), comparable(b));
+  const rows = ({ width, data }: Pixels, y: number, n: number): Pixels => ({
+    width,
+    height: n,
+    data: data.slice(y * width * 4, (y + n) * width * 4),
+  });
+  const bands = [];
+  for (let y = 0; y < 250; y += 96) {
+    const n = Math.min(96, 250 - y);
+    bands.push({ y, rows: n, difference: fileDifference(comparable(rows(a, y, n)), comparable(rows(b, y, n))) });
+  }
+  const joined = joinedDifference(bands);
+  expect(joined.seen).toBe(whole.seen);
+  expect(joined.worst[0]!.box).toEqual(whole.worst[0]!.box);
+  expect(Math.abs(joined.ssim - whole.ssim)).toBeLessThan(0.001);
+  expect([bandRows(1600) % 32, bandRows(1_000_000)]).toEqual([0, 32]);
 });

@@ -146,6 +146,27 @@ export function fileDifference(canvas: Comparable, file: Comparable): FileDiffer
   return { ssim: Math.min(1, ssim), seen: (parts[0]?.weight ?? 0) > 1, worst: apart(parts) };
 }
 
+/** Rows that are compared at once: whole parts, so that a picture of any size takes little memory. */
+export function bandRows(width: number): number {
+  return Math.max(1, Math.floor(2e6 / width / PART)) * PART;
+}
+
+/** The difference of a picture from those of its bands, each `y` px from its top and so many rows high. */
+export function joinedDifference(
+  bands: readonly { readonly y: number; readonly rows: number; readonly difference: FileDifference }[],
+): FileDifference {
+  const rows = bands.reduce((n, b) => n + b.rows, 0);
+  const parts = bands.flatMap(({ y, difference }) =>
+    difference.worst.map((p) => ({ ...p, box: { ...p.box, y: p.box.y + y } })),
+  );
+  parts.sort((a, b) => b.weight - a.weight);
+  return {
+    ssim: bands.reduce((n, b) => n + b.difference.ssim * b.rows, 0) / rows,
+    seen: bands.some((b) => b.difference.seen),
+    worst: apart(parts),
+  };
+}
+
 /** The first three that do not touch each other: three looks at one place show no more than one. */
 function apart(parts: readonly PartDifference[]): PartDifference[] {
   const found: PartDifference[] = [];

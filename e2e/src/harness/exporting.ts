@@ -1,7 +1,7 @@
 import type { Browser } from './browser';
 
 /** Waits on the Export page until the lightest file that looks the same is found. */
-export const foundFile = (browser: Browser) => browser.find('.formats[data-found="true"]', 60_000);
+export const foundFile = (browser: Browser) => browser.find('.formats[data-found="true"]', 120_000);
 
 /** Chooses a format by what it is called, and waits until its file is made. */
 export async function chooseFormat(browser: Browser, name: string): Promise<void> {

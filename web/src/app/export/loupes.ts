@@ -28,8 +28,8 @@ const TIMES = 3;
         ></canvas>
       </div>
       <figcaption class="small-text quiet">
-        {{ part.weight > 1 ? 'Can be seen' : 'Looks the same' }} · structure {{ (part.structure * 100).toFixed(1) }} %,
-        colour ΔE {{ part.colour.toFixed(1) }}
+        {{ part.weight > 1 ? 'Can be seen' : 'Looks the same' }} · {{ (part.structure * 100).toFixed(1) }}&nbsp;%,
+        ΔE&nbsp;{{ part.colour.toFixed(1) }}
       </figcaption>
     </figure>
   }`,

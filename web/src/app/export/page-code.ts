@@ -5,13 +5,17 @@ import {
   endingFor,
   filePixels,
   nameAt,
+  notesFor,
   pageCode,
   softAt,
+  topDensity,
   type CodeKind,
   type Density,
   type FileFormat,
 } from '@bright-slot/core';
 import { AllFiles, type Piece } from '../output/all-files';
+import { FindFile } from '../output/find-file';
+import { HouseStyleService } from '../storage/house-style.service';
 import { ExportSession } from '../output/export-session';
 import { Choice, type Option } from '../ui/choice';
 
@@ -41,7 +45,7 @@ const kindNames: Record<CodeKind, string> = { img: 'img', picture: 'picture', cs
       }
       <span class="quiet small-text">{{ sizes() }}</span>
     </div>
-    @for (told of soft(); track told) {
+    @for (told of softHere(); track told) {
       <p class="small-text problem-text" role="status">{{ told }}</p>
     }
     <details>
@@ -141,6 +145,8 @@ const kindNames: Record<CodeKind, string> = { img: 'img', picture: 'picture', cs
 export class PageCodePanel {
   protected readonly out = inject(ExportSession);
   protected readonly all = inject(AllFiles);
+  private readonly find = inject(FindFile);
+  private readonly house = inject(HouseStyleService);
   protected readonly densities = densities;
   protected readonly kind = signal<CodeKind>('img');
   protected readonly kinds: readonly Option<CodeKind>[] = codeKinds.map((id) => ({ id, name: kindNames[id] }));
@@ -154,7 +160,7 @@ export class PageCodePanel {
   });
   /** One has to be left. */
   protected readonly only = computed(() => (this.wanted().length === 1 ? this.wanted()[0] : null));
-  protected readonly soft = computed(() => {
+  protected readonly softHere = computed(() => {
     const [graphic, frame] = [this.out.graphic(), this.out.frame()];
     return graphic && frame ? this.wanted().flatMap((d) => softAt(graphic, frame, d) ?? []) : [];
   });
@@ -207,11 +213,19 @@ export class PageCodePanel {
   private readonly pieces = computed((): Piece[] => {
     const [graphic, frame] = [this.out.graphic(), this.out.frame()];
     if (!graphic || !frame) return [];
+    const [itself, most] = [this.out.byItself(), this.out.most()];
+    const notes = notesFor(this.house.style(), frame.export);
     return this.files().map(({ format, quality, chroma, density }) => ({
       graphic,
       frame,
       name: graphic.name,
-      choices: { format, quality, chroma, density },
+      // Chosen by itself, each density has the lightest of its own that looks the same.
+      choices: async (signal) => ({
+        density,
+        ...(itself && density !== topDensity(frame.slot)
+          ? await this.find.lightest({ graphic, frame, notes, density, ways: [{ format, chroma }], most }, signal)
+          : { format, quality, chroma }),
+      }),
     }));
   });
 

@@ -17,8 +17,10 @@ export interface Piece {
   readonly graphic: Graphic;
   readonly frame: Frame;
   readonly name: string;
-  /** What differs from the frame's own choices. */
-  readonly choices?: Partial<Pick<FileChoices, 'format' | 'quality' | 'chroma' | 'density'>>;
+  /** What differs from the frame's own choices; asked for when its turn comes. */
+  readonly choices?: (
+    signal: AbortSignal,
+  ) => Promise<Partial<Pick<FileChoices, 'format' | 'quality' | 'chroma' | 'density'>>>;
 }
 
 /** The files of a graphic's frames. */
@@ -117,7 +119,8 @@ export class AllFiles {
   private async file({ graphic, frame, choices }: Piece, by: PixelClient, signal: AbortSignal): Promise<Blob> {
     signal.throwIfAborted();
     const notes = notesFor(this.house.style(), frame.export);
-    return (await this.pixels.file(graphic, frame, { ...frame.export, ...choices, notes }, signal, by)).blob;
+    const own = await choices?.(signal);
+    return (await this.pixels.file(graphic, frame, { ...frame.export, ...own, notes }, signal, by)).blob;
   }
 
   /** Makes each and gives it; whether all were. */

@@ -2,12 +2,8 @@ import { Injectable, inject, signal } from '@angular/core';
 import {
   fileName,
   filePixels,
-  lightestSame,
   nameAt,
-  nextForLightest,
-  nextUnder,
   notesFor,
-  proposedFile,
   routineDensities,
   routineFile,
   routineMost,
@@ -19,8 +15,9 @@ import {
   type Frame,
   type Graphic,
   type Next,
-  type Trial,
+  type Way,
 } from '@bright-slot/core';
+import { FindFile } from './find-file';
 import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { blobSink, makeZip } from '../storage/archive/zip';
@@ -45,6 +42,7 @@ export interface MadeByRoutine {
 @Injectable()
 export class RoutineRun {
   private readonly pixels = inject(PixelsService);
+  private readonly find = inject(FindFile);
   private readonly house = inject(HouseStyleService);
   private readonly repository = inject(GraphicsRepository);
   /** How many files are made, of how many; null while nothing runs. */
@@ -115,7 +113,14 @@ export class RoutineRun {
     const notes = { ...notesFor(this.house.style(), frame.export), ppi: routine.ppi };
     const most = routineMost(routine, slot);
     const wanted = routineFile(routine, slot);
-    const found = wanted === 'lightest' ? await this.lightest(graphic, frame, notes, most, signal) : wanted;
+    const densities = routineDensities(routine, slot);
+    const at = (density: number, ways: readonly Way[]): Promise<Next> =>
+      wanted === 'lightest'
+        ? this.find.lightest({ graphic, frame, notes, density, ways, most }, signal)
+        : Promise.resolve(wanted);
+    // The densest decides how all are written; how well, each for itself.
+    const top = Math.max(...densities);
+    const found = await at(top, waysFor(slot));
     const parts = {
       graphic: graphic.name,
       slot: slot.name,
@@ -127,9 +132,9 @@ export class RoutineRun {
     };
     const base = fileName(this.house.style().namePattern, parts, taken, slot.names.longest);
     taken.add(base);
-    for (const density of routineDensities(routine, slot)) {
+    for (const density of densities) {
       signal.throwIfAborted();
-      const { format, quality, chroma } = found;
+      const { format, quality, chroma } = density === top ? found : await at(density, [found]);
       const choices = { format, quality, chroma, notes, density, compare: true };
       const { blob, difference } = await this.pixels.file(graphic, frame, choices, signal);
       const name = nameAt(base, density);
@@ -151,33 +156,6 @@ export class RoutineRun {
       this.report.update((r) => [...r, { ...row, told: told.join(' ') }]);
       yield { blob, name };
     }
-  }
-
-  /** The lightest file that looks the same, within a limit where there is one. */
-  private async lightest(
-    graphic: Graphic,
-    frame: Frame,
-    notes: Parameters<PixelsService['file']>[2]['notes'],
-    most: number | null,
-    signal: AbortSignal,
-  ): Promise<Next> {
-    const ways = waysFor(frame.slot);
-    const trials: Trial[] = [];
-    const next = (): Next | null => {
-      const lightest = nextForLightest(trials, ways);
-      if (lightest || most === null || (lightestSame(trials)?.bytes ?? Infinity) <= most) return lightest;
-      for (const way of ways) {
-        const quality = nextUnder(trials, way, most);
-        if (quality !== null) return { ...way, quality };
-      }
-      return null;
-    };
-    for (let n = next(); n; n = next()) {
-      const { blob, difference } = await this.pixels.file(graphic, frame, { ...n, notes, compare: true }, signal);
-      trials.push({ ...n, bytes: blob.size, difference: difference! });
-    }
-    const found = proposedFile(trials, most) ?? lightestSame(trials) ?? trials[0]!;
-    return { format: found.format, quality: found.quality, chroma: found.chroma };
   }
 
   private async give(files: readonly { blob: Blob; name: string; graphicId: string }[]): Promise<void> {

@@ -1,0 +1,59 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  lightestSame,
+  nextForLightest,
+  nextUnder,
+  proposedFile,
+  type FileNotes,
+  type Frame,
+  type Graphic,
+  type Next,
+  type Trial,
+  type Way,
+} from '@bright-slot/core';
+import { PixelsService } from '../pixels/pixels.service';
+
+/** What a file is looked for of. */
+export interface Sought {
+  readonly graphic: Graphic;
+  readonly frame: Frame;
+  readonly notes: FileNotes;
+  /** Device px a CSS px. */
+  readonly density: number;
+  /** The ways in which it may be written, one at the least. */
+  readonly ways: readonly Way[];
+  /** Most bytes it may have; null for any. */
+  readonly most: number | null;
+}
+
+/** Finds files without anyone looking on. */
+@Injectable({ providedIn: 'root' })
+export class FindFile {
+  private readonly pixels = inject(PixelsService);
+
+  /** The lightest file that looks the same; where that is too heavy the best within the limit, or else the lightest there is. */
+  async lightest({ graphic, frame, notes, density, ways, most }: Sought, signal: AbortSignal): Promise<Next> {
+    const trials: Trial[] = [];
+    const next = (): Next | null => {
+      const lightest = nextForLightest(trials, ways);
+      if (lightest || most === null || (lightestSame(trials)?.bytes ?? Infinity) <= most) return lightest;
+      for (const way of ways) {
+        const quality = nextUnder(trials, way, most);
+        if (quality !== null) return { ...way, quality };
+      }
+      return null;
+    };
+    for (let n = next(); n; n = next()) {
+      const { blob, difference } = await this.pixels.file(
+        graphic,
+        frame,
+        { ...n, notes, density, compare: true },
+        signal,
+      );
+      trials.push({ ...n, bytes: blob.size, difference: difference! });
+    }
+    const fallback = trials.reduce((a, b) => (b.quality > a.quality ? b : a));
+    const { format, quality, chroma } = proposedFile(trials, most) ?? lightestSame(trials) ?? fallback;
+    return { format, quality, chroma };
+  }
+}
