@@ -13,7 +13,7 @@ import {
   waysFor,
   type Next,
   type Trial,
-  type Way,
+  type FileWay,
 } from './trials';
 
 const SEED = 20261130;
@@ -42,7 +42,7 @@ const kinds = fc.record({
   from: fc.integer({ min: 30, max: 104 }),
 });
 const all = fc.array(kinds, { minLength: ways.length, maxLength: ways.length });
-const kindOf = (of: readonly Kind[], way: Way) =>
+const kindOf = (of: readonly Kind[], way: FileWay) =>
   of[ways.findIndex((w) => w.format === way.format && w.chroma === way.chroma)]!;
 
 function search(of: readonly Kind[], most: number): { trials: Trial[]; asked: number } {
@@ -85,7 +85,7 @@ it('the lightest that looks the same is found, within two of its quality, in few
 
 it('within a limit the best quality is found: within 2 % of it, or the next quality passes it', () => {
   let most = 0;
-  const way: Way = { format: 'jpeg', chroma: '444' };
+  const way: FileWay = { format: 'jpeg', chroma: '444' };
   fc.assert(
     fc.property(kinds, fc.integer({ min: 1000, max: 400_000 }), fc.boolean(), (kind, limit, seeded) => {
       // The faster encoder’s files are heavier, and grow a little otherwise.

@@ -4,13 +4,13 @@ import type { Slot } from '../slot/slot';
 import type { FileDifference } from './difference';
 
 /** A way in which a file can be written: its format, and how finely JPEG keeps colours. */
-export interface Way {
+export interface FileWay {
   readonly format: FileFormat;
   readonly chroma: Chroma;
 }
 
 /** A file that was made to see what it weighs and how it looks. */
-export interface Trial extends Way {
+export interface Trial extends FileWay {
   /** 100 where the format has none. */
   readonly quality: number;
   readonly bytes: number;
@@ -18,7 +18,7 @@ export interface Trial extends Way {
 }
 
 /** What is to be tried next. */
-export type Next = Way & { readonly quality: number };
+export type Next = FileWay & { readonly quality: number };
 
 /** Qualities that are tried: below the first everything is seen to differ, above the last only bytes are added. */
 export const TRIED = { from: 40, to: 96 } as const;
@@ -32,13 +32,13 @@ const CLOSE = 2;
 /** Where the curve of a way has its points besides those of the search. */
 const CURVE = [0.1, 0.37, 0.64, 0.91] as const;
 
-const isLossless = (way: Way) => pictureFormats[way.format].written === 'lossless';
+const isLossless = (way: FileWay) => pictureFormats[way.format].written === 'lossless';
 
-export const sameWay = (a: Way, b: Way): boolean => a.format === b.format && a.chroma === b.chroma;
+export const sameWay = (a: FileWay, b: FileWay): boolean => a.format === b.format && a.chroma === b.chroma;
 
 /** The ways in which a slot's file can be written: JPEG, which knows no transparency, only where none is kept. */
-export function waysFor({ formats, keepsTransparency }: Pick<Slot, 'formats' | 'keepsTransparency'>): Way[] {
-  return formats.flatMap((format): Way[] => {
+export function waysFor({ formats, keepsTransparency }: Pick<Slot, 'formats' | 'keepsTransparency'>): FileWay[] {
+  return formats.flatMap((format): FileWay[] => {
     if (format !== 'jpeg') return [{ format, chroma: '444' }];
     return keepsTransparency
       ? []
@@ -49,7 +49,7 @@ export function waysFor({ formats, keepsTransparency }: Pick<Slot, 'formats' | '
   });
 }
 
-const ofWay = (trials: readonly Trial[], way: Way) => trials.filter((t) => sameWay(t, way));
+const ofWay = (trials: readonly Trial[], way: FileWay) => trials.filter((t) => sameWay(t, way));
 
 /** The lightest file that looks the same as the canvas; null where none was made yet. */
 export function lightestSame<T extends Trial>(trials: readonly T[]): T | null {
@@ -57,7 +57,7 @@ export function lightestSame<T extends Trial>(trials: readonly T[]): T | null {
 }
 
 /** The quality at which a way is to be tried next on the way to its lightest that looks the same; null where it is found. */
-function nextQuality(trials: readonly Trial[], way: Way): number | null {
+function nextQuality(trials: readonly Trial[], way: FileWay): number | null {
   const own = ofWay(trials, way);
   if (isLossless(way)) return own.length ? null : 100;
   const best = lightestSame(trials);
@@ -73,18 +73,18 @@ function nextQuality(trials: readonly Trial[], way: Way): number | null {
 }
 
 /** What is to be tried next to find the lightest file that looks the same; null once it is found. Each way has its turn. */
-export function nextForLightest(trials: readonly Trial[], ways: readonly Way[]): Next | null {
+export function nextForLightest(trials: readonly Trial[], ways: readonly FileWay[]): Next | null {
   const open = ways.flatMap((way) => {
     const quality = nextQuality(trials, way);
     return quality === null ? [] : [{ ...way, quality }];
   });
   // What loses nothing takes longest to make and is seldom the lightest: it comes when the others are half found.
-  const turn = (way: Way) => (isLossless(way) ? 2 : ofWay(trials, way).length);
+  const turn = (way: FileWay) => (isLossless(way) ? 2 : ofWay(trials, way).length);
   return open.reduce<Next | null>((first, n) => (!first || turn(n) < turn(first) ? n : first), null);
 }
 
 /** What is to be tried next so that the curve of weight against quality has its points; null once it has. */
-export function nextForCurve(trials: readonly Trial[], ways: readonly Way[]): Next | null {
+export function nextForCurve(trials: readonly Trial[], ways: readonly FileWay[]): Next | null {
   for (const way of ways) {
     if (isLossless(way)) continue;
     const own = ofWay(trials, way);
@@ -106,7 +106,7 @@ export const NEAR = 0.98;
  */
 export function nextUnder(
   trials: readonly Trial[],
-  way: Way,
+  way: FileWay,
   most: number,
   seed: readonly { readonly quality: number; readonly bytes: number }[] = [],
 ): number | null {

@@ -9,7 +9,7 @@ import {
   type Graphic,
   type Next,
   type Trial,
-  type Way,
+  type FileWay,
 } from '@bright-slot/core';
 import { PixelsService } from '../pixels/pixels.service';
 
@@ -21,7 +21,7 @@ export interface Sought {
   /** Device px a CSS px. */
   readonly density: number;
   /** The ways in which it may be written, one at the least. */
-  readonly ways: readonly Way[];
+  readonly ways: readonly FileWay[];
   /** Most bytes it may have; null for any. */
   readonly most: number | null;
 }

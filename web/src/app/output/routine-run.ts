@@ -15,7 +15,7 @@ import {
   type Frame,
   type Graphic,
   type Next,
-  type Way,
+  type FileWay,
 } from '@bright-slot/core';
 import { FindFile } from './find-file';
 import { JobStopped } from '../pixels/pixel-client';
@@ -114,7 +114,7 @@ export class RoutineRun {
     const most = routineMost(routine, slot);
     const wanted = routineFile(routine, slot);
     const densities = routineDensities(routine, slot);
-    const at = (density: number, ways: readonly Way[]): Promise<Next> =>
+    const at = (density: number, ways: readonly FileWay[]): Promise<Next> =>
       wanted === 'lightest'
         ? this.find.lightest({ graphic, frame, notes, density, ways, most }, signal)
         : Promise.resolve(wanted);
