@@ -150,6 +150,7 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.find('img.file');
     },
   ],
+  ['Export several', () => browser.visit(`${app.app}/exports`).then(() => browser.find('li label'))],
   ['Slots', () => browser.visit(`${app.app}/slots`).then(() => browser.find('bs-slot-outlines li'))],
   ['Slots, one of them', () => browser.press('Class header').then(() => browser.find('bs-slot-card'))],
   ['Slots, the editor', () => browser.press('Edit').then(() => browser.find('bs-slot-editor'))],

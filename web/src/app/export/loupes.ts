@@ -12,20 +12,15 @@ const TIMES = 3;
   template: `@for (part of difference().worst; track $index) {
     <figure>
       <div class="pair">
-        <canvas
-          #loupe
-          [width]="side"
-          [height]="side"
-          role="img"
-          [attr.aria-label]="'The canvas, enlarged at ' + part.box.x + ', ' + part.box.y"
-        ></canvas>
-        <canvas
-          #loupe
-          [width]="side"
-          [height]="side"
-          role="img"
-          [attr.aria-label]="'The file, enlarged at ' + part.box.x + ', ' + part.box.y"
-        ></canvas>
+        @for (what of ['canvas', 'file']; track what) {
+          <canvas
+            #loupe
+            [width]="side"
+            [height]="side"
+            role="img"
+            [attr.aria-label]="'The ' + what + ', enlarged at ' + part.box.x + ', ' + part.box.y"
+          ></canvas>
+        }
       </div>
       <figcaption class="small-text quiet">
         {{ part.weight > 1 ? 'Can be seen' : 'Looks the same' }} · {{ (part.structure * 100).toFixed(1) }}&nbsp;%,
