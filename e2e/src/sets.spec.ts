@@ -42,7 +42,8 @@ const seen: string[] = [];
 async function asPng(count: number): Promise<void> {
   const { browser } = here;
   for (let i = 1; i <= count; i++) {
-    if (count > 1) await browser.run(`document.querySelectorAll('bs-choice[aria-label=Frame] button')[arguments[0]].click()`, i - 1);
+    if (count > 1)
+      await browser.run(`document.querySelectorAll('bs-choice[aria-label=Frame] button')[arguments[0]].click()`, i - 1);
     await browser.driver.wait(
       () =>
         browser.run<boolean>(
