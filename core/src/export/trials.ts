@@ -34,6 +34,10 @@ const CURVE = [0.1, 0.37, 0.64, 0.91] as const;
 
 const isLossless = (way: FileWay) => pictureFormats[way.format].written === 'lossless';
 
+/** How a format writes colours: only JPEG has a choice. */
+export const chromaOf = (format: FileFormat, chroma: Chroma | undefined): Chroma =>
+  format === 'jpeg' ? (chroma ?? '444') : '444';
+
 export const sameWay = (a: FileWay, b: FileWay): boolean => a.format === b.format && a.chroma === b.chroma;
 
 /** The ways in which a slot's file can be written: JPEG, which knows no transparency, only where none is kept. */

@@ -124,6 +124,12 @@ export class ExportPage {
     this.out.setMost(typed.trim() && kB > 0 ? kB * 1000 : null);
   }
 
+  /** Px an inch as they were typed; nothing says none. */
+  protected setPpi(typed: string): void {
+    const ppi = Number(typed);
+    this.out.setPpi(typed.trim() && ppi > 0 ? ppi : null);
+  }
+
   private async open(id: string): Promise<void> {
     const opened = await this.opener.open(id);
     if (!opened.ok && opened.problem.code !== 'superseded') this.problem.set(opened.problem.message);

@@ -64,6 +64,7 @@ const tried = {
   most: signal<number | null>(null),
   best: signal(false),
   trials: signal<readonly MadeTrial[]>([]),
+  fit: (): readonly MadeTrial[] => tried.trials(),
   problems: signal(new Map()),
   found: signal(false),
   proposal: signal<MadeTrial | null>(null),
@@ -212,6 +213,16 @@ it('a name and its file go together, whatever is proposed while questions are an
   await sending;
   expect([sent[0]!.name.split('.').at(-1), sent[0]!.blob.size]).toEqual(['jpg', expect.any(Number)]);
   expect(sent[0]!.blob.size).not.toBe(7);
+});
+
+it('only JPEG has a choice of colours: another format chosen after it has none, whatever the graphic says', () => {
+  out.choose('jpeg');
+  out.setChroma('420');
+  expect(out.choice()).toEqual({ format: 'jpeg', quality: 85, chroma: '420' });
+  out.choose('webp');
+  expect(out.choice()).toEqual({ format: 'webp', quality: 85, chroma: '444' });
+  edit({ type: 'set-export', frame: 'main', choices: { chroma: '420' }, name: 'As a fix may leave it' });
+  expect(out.choice().chroma).toBe('444');
 });
 
 it('a limit of one’s own is kept within what it may be, and taken away again', () => {

@@ -15,6 +15,7 @@ import {
   rowFullText,
   topDensity,
   bestUnder,
+  chromaOf,
   clamp,
   fileText,
   lightestSame,
@@ -140,7 +141,7 @@ export class ExportSession {
     const proposal = own ? null : this.trials.proposal();
     return proposal
       ? { format: proposal.format, quality: proposal.quality, chroma: proposal.chroma }
-      : { format, quality, chroma };
+      : { format, quality, chroma: chromaOf(format, chroma) };
   });
   /** Whether it is chosen by itself. */
   readonly byItself = computed(() => !this.frame()?.export.own);
@@ -293,7 +294,7 @@ export class ExportSession {
     effect(() => trials.deep.set(this.wanted() === 'all'));
     effect(() => trials.most.set(this.most()));
     effect(() => {
-      const asked = this.most() !== null && this.trials.found() && whatHelps(this.trials.trials(), this.most()!, null);
+      const asked = this.most() !== null && this.trials.found() && whatHelps(this.trials.fit(), this.most()!, null);
       if (!asked) this.lower.set(null);
       else
         untracked(() => {
@@ -305,7 +306,7 @@ export class ExportSession {
     });
     // The best within the limit was asked for, and is found.
     effect(() => {
-      const best = trials.best() && trials.found() ? bestUnder(trials.trials(), this.most() ?? Infinity) : null;
+      const best = trials.best() && trials.found() ? bestUnder(trials.fit(), this.most() ?? Infinity) : null;
       if (best) untracked(() => this.takeBest(best));
     });
   }
@@ -316,7 +317,8 @@ export class ExportSession {
     const problem = this.trials.problems().get(format);
     const own = this.trials.trials().filter((t) => t.format === format);
     const trial = format === chosen.format ? this.trials.of(chosen) : (lightestSame(own) ?? finest(own));
-    const { quality, chroma } = trial ?? { ...chosen, chroma: chosen.chroma };
+    const { quality } = trial ?? chosen;
+    const chroma = trial?.chroma ?? chromaOf(format, chosen.chroma);
     if (trial) return { ...trial, state: 'made', difference: trial.difference };
     if (problem) return { format, quality, chroma, state: 'failed', problem };
     const slot = this.slot();
@@ -418,6 +420,13 @@ export class ExportSession {
     if (await save()) await this.give(name, 'file', graphic.id, made);
   }
 
+  /** Px an inch that the file says; null says none. */
+  setPpi(typed: number | null): void {
+    const ppi = typed === null ? undefined : clamp(Math.round(typed), 36, 1200);
+    if (ppi !== this.frame()?.export.ppi)
+      this.workbench.edit({ ...this.setting, choices: { ppi }, name: ppi ? `${ppi} px an inch` : 'No px an inch' });
+  }
+
   private takeBest({ format, quality, chroma, bytes }: Trial): void {
     this.trials.best.set(false);
     this.setFile({ format, quality, chroma }, `The best under ${weightText(this.most()!)}: ${weightText(bytes)}`);
@@ -434,7 +443,7 @@ export class ExportSession {
   /** What helps where no file within the limit looks the same; null where one does. */
   readonly helps = computed(() => {
     const most = this.most();
-    return most !== null && this.trials.found() ? whatHelps(this.trials.trials(), most, this.lower()) : null;
+    return most !== null && this.trials.found() ? whatHelps(this.trials.fit(), most, this.lower()) : null;
   });
 
   /** What leaves is what the graphic says from now on, so that it is judged and made again as it is. */
@@ -443,7 +452,7 @@ export class ExportSession {
     if (!frame) return;
     const { format, quality, chroma } = this.choice();
     const now = frame.export;
-    if (format === now.format && quality === now.quality && chroma === (now.chroma ?? '444')) return;
+    if (format === now.format && quality === now.quality && chroma === chromaOf(now.format, now.chroma)) return;
     this.workbench.edit({
       ...this.setting,
       choices: { format, quality, chroma },

@@ -106,6 +106,17 @@ it('a format that cannot be made is told, and the others are found all the same'
   expect(trials.proposal()).toMatchObject({ format: 'jpeg' });
 });
 
+it('a JPEG that was chosen where transparency is kept is made, and never proposed', async () => {
+  const kept = { ...slot, keepsTransparency: true };
+  const frame = { ...frameOf(graphic), slot: kept };
+  trials.subject.set({ ...subject('kept'), frame });
+  trials.chosen.set({ format: 'jpeg', quality: 40, chroma: '444' });
+  trials.deep.set(true);
+  await settled();
+  expect(trials.trials().some((t) => t.format === 'jpeg')).toBe(true);
+  expect(trials.proposal()!.format).not.toBe('jpeg');
+});
+
 it('a limit that nothing looks the same under gives the best that is light enough', async () => {
   trials.deep.set(true);
   trials.most.set(9000);

@@ -71,8 +71,11 @@ export class FileTrials {
       .sort((a, b) => first(b.format) - first(a.format));
   });
 
+  /** The files that can be proposed: one that was chosen although its format does not suit the slot is none. */
+  readonly fit = computed(() => this.trials().filter((t) => this.ways().some((w) => sameWay(w, t))));
+
   private readonly nextSearched = computed((): Next | null => {
-    const [trials, ways] = [this.trials(), this.ways()];
+    const [trials, ways] = [this.fit(), this.ways()];
     const lightest = nextForLightest(trials, ways);
     if (lightest) return lightest;
     const most = this.most();
@@ -87,14 +90,14 @@ export class FileTrials {
   /** Whether all is known that a proposal needs. */
   readonly found = computed(() => this.deep() && this.trials().length > 0 && this.nextSearched() === null);
   /** The file that is proposed, once it is found. */
-  readonly proposal = computed(() => (this.found() ? proposedFile(this.trials(), this.most()) : null));
+  readonly proposal = computed(() => (this.found() ? proposedFile(this.fit(), this.most()) : null));
 
   private readonly next = computed((): Next | null => {
     const chosen = this.chosen();
     if (!this.subject() || !chosen) return null;
     if (!this.problems().has(chosen.format) && !this.of(chosen)) return chosen;
     if (!this.deep()) return null;
-    return this.nextSearched() ?? nextForCurve(this.trials(), this.ways());
+    return this.nextSearched() ?? nextForCurve(this.fit(), this.ways());
   });
   /** Whether files are still being made. */
   readonly busy = computed(() => this.next() !== null);
