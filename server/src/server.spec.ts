@@ -128,7 +128,7 @@ describe('sending a picture', () => {
     [
       'an SVG',
       Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><script>alert(1)</script></svg>'),
-      'JPEG, PNG and WebP',
+      'JPEG, PNG, WebP and AVIF',
     ],
   ])('refuses %s in words and stores nothing', async (_what, file, sentence) => {
     const answer = await send({}, file);
