@@ -56,7 +56,8 @@ const code = () => here.browser.run<string>(`return document.querySelector('bs-p
 /** What a page with the code loads where the screen has so many device px a CSS px. */
 async function loadedAt(density: number): Promise<{ asked: string[]; width: number; height: number }> {
   const { browser } = here;
-  asked.length = 0;
+  // A page that stands there while the density changes would load again.
+  await browser.driver.get('about:blank');
   await browser.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
     width: 1280,
     height: 800,
@@ -64,14 +65,15 @@ async function loadedAt(density: number): Promise<{ asked: string[]; width: numb
     mobile: false,
   });
   const { port } = page.address() as AddressInfo;
+  asked.length = 0;
   await browser.driver.get(`http://127.0.0.1:${port}/page.html`);
   await browser.driver.wait(() => asked.some((n) => !n.includes('favicon')), 10_000, 'Nothing was loaded');
   const box = await browser.run<{ width: number; height: number }>(
     `const e = document.querySelector('img, .header');
      return Promise.resolve(e.decode?.()).then(() => { const r = e.getBoundingClientRect(); return { width: r.width, height: r.height }; })`,
   );
-  // Another density again would load another file.
   const loaded = [...new Set(asked)].filter((n) => !n.includes('favicon'));
+  await browser.driver.get('about:blank');
   await browser.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
   return { asked: loaded, ...box };
 }

@@ -4,6 +4,7 @@ import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { accessible } from './harness/accessible';
 import { Key } from './harness/browser';
+import { foundFile } from './harness/exporting';
 import { withApp } from './harness/suite';
 import {
   download,
@@ -30,6 +31,8 @@ const findings = () => findingsIn(here.browser);
 /** All files of the graphic at work, from one zip, by name. */
 async function allFiles(count: number): Promise<Map<string, Buffer>> {
   const { browser } = here;
+  // What is pressed stays where it is once the files beside it are made.
+  await foundFile(browser);
   await browser.press(`Save all ${count} in one zip`);
   await browser.seeText(`${count} files are in`, 60_000);
   const path = await download(browser, '.zip', seen);
