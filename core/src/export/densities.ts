@@ -1,5 +1,6 @@
-export const densities = [1, 2, 3] as const;
-export type Density = (typeof densities)[number];
+import type { Density } from '../slot/slot';
+
+export const densities: readonly Density[] = [1, 2, 3];
 
 /** Where a name says its density. */
 const SAID = /(^|-)[123]x(?=[-.])/;

@@ -1,5 +1,6 @@
 import slugify from '@sindresorhus/slugify';
 import { endingFor, fileFormats, type FileFormat } from '../formats/registry';
+import { topDensity, type Slot } from '../slot/slot';
 
 export const DEFAULT_PATTERN = '{graphic}-{slot}-{date}{letter}';
 
@@ -27,6 +28,19 @@ export interface NameParts {
   readonly density?: number;
   /** Its place among several that leave together, as it is written. */
   readonly number?: string;
+}
+
+/** What is known of a slot's file for its name; `business` stands where the slot is on no site. */
+export function nameParts(
+  graphic: string,
+  slot: Pick<Slot, 'name' | 'site' | 'width' | 'height' | 'densities'>,
+  format: FileFormat,
+  date: string,
+  business: string,
+): NameParts {
+  const { width, height } = slot;
+  const site = slot.site || business;
+  return { graphic, slot: slot.name, date, format, site, size: { width, height }, density: topDensity(slot) };
 }
 
 /** What a pattern can hold, in the order in which they are offered; each is written in braces. */

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { pictureFormats } from '../formats/registry';
 import { weightText } from '../formats/weight';
 import { Chroma, type ExportChoices } from '../graphic/frame';
-import { FileFormat, type Slot } from '../slot/slot';
+import { Density, FileFormat, type Slot } from '../slot/slot';
 import { nameFrom } from '../text';
 
 /** Most routines that are kept. */
@@ -19,11 +19,7 @@ export const ExportRoutine = z.object({
     z.object({ format: FileFormat, quality: z.number().int().min(1).max(100), chroma: Chroma }),
   ]),
   /** Device px a CSS px; null makes those that the slot asks for. */
-  densities: z
-    .array(z.union([z.literal(1), z.literal(2), z.literal(3)]))
-    .min(1)
-    .max(3)
-    .nullable(),
+  densities: z.array(Density).min(1).max(3).nullable(),
   /** Most bytes a file may have; null leaves it to the slot. */
   mostBytes: z.number().int().min(1000).max(1e9).nullable(),
   ppi: z.number().int().min(36).max(1200).nullable(),
@@ -66,7 +62,7 @@ export function routineText({ file, densities, mostBytes, ppi }: ExportRoutine):
 }
 
 /** The densities a routine makes for a slot, lowest first. */
-export function routineDensities({ densities }: ExportRoutine, slot: Pick<Slot, 'densities'>): readonly (1 | 2 | 3)[] {
+export function routineDensities({ densities }: ExportRoutine, slot: Pick<Slot, 'densities'>): readonly Density[] {
   return [...(densities ?? slot.densities)].sort((a, b) => a - b);
 }
 

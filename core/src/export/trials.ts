@@ -138,6 +138,26 @@ export function nextUnder(
   return guess !== null && guess > low + 0.5 && guess < high - 0.5 ? fit(guess) : halfway;
 }
 
+/**
+ * What is to be tried next so that a file can be proposed: for the lightest that looks the same, then, where that passes
+ * `most` bytes (or `best` is asked for in any case), for the best of each way within it. Null once all is known.
+ */
+export function nextForProposal(
+  trials: readonly Trial[],
+  ways: readonly FileWay[],
+  most: number | null,
+  best = false,
+): Next | null {
+  const lightest = nextForLightest(trials, ways);
+  if (lightest) return lightest;
+  if (most === null || (!best && (lightestSame(trials)?.bytes ?? Infinity) <= most)) return null;
+  for (const way of ways) {
+    const quality = nextUnder(trials, way, most);
+    if (quality !== null) return { ...way, quality };
+  }
+  return null;
+}
+
 /** The quality at which a seed has so many bytes. */
 function seeded(seed: readonly { quality: number; bytes: number }[], bytes: number): number | null {
   const sorted = [...seed].sort((a, b) => a.quality - b.quality);
@@ -156,6 +176,11 @@ function interpolated(seed: readonly { quality: number; bytes: number }[], quali
   if (after <= 0) return sorted[after === 0 ? 0 : sorted.length - 1]!.bytes;
   const [a, b] = [sorted[after - 1]!, sorted[after]!];
   return a.bytes * (b.bytes / a.bytes) ** ((quality - a.quality) / (b.quality - a.quality));
+}
+
+/** The file of the best quality; null where none was made. */
+export function finest<T extends Trial>(trials: readonly T[]): T | null {
+  return trials.reduce<T | null>((best, t) => (!best || t.quality > best.quality ? t : best), null);
 }
 
 /** How plainly a file differs, for choosing among several: by its worst part. */

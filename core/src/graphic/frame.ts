@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { intersection, type Box } from '../geometry/box';
 import { coordinate, extent } from '../geometry/lengths';
 import { limits } from '../limits';
-import { FileFormat, Slot } from '../slot/slot';
+import { Density, FileFormat, Slot } from '../slot/slot';
 import { LayerId } from './layer';
 
 /** How finely a JPEG keeps colours: at each px, or at each 2 × 2 px. ITU-T T.81, A.1.1. */
@@ -21,10 +21,7 @@ export const ExportChoices = z.object({
   /** Px an inch written into the file, for programs that print; none where it is not said. */
   ppi: z.number().int().min(36).max(1200).optional(),
   /** The densities in which it leaves beside the slot's densest, device px a CSS px. */
-  densities: z
-    .array(z.union([z.literal(1), z.literal(2), z.literal(3)]))
-    .max(3)
-    .optional(),
+  densities: z.array(Density).max(3).optional(),
   /** Most bytes the file may have, where the person wants it lighter than its slot does. */
   mostBytes: z.number().int().min(1000).max(1e9).optional(),
   alt: z.string().max(limits.description),

@@ -7,7 +7,7 @@ import { thresholds } from './thresholds';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 
 /** Rounding in the fitting sums must not count as enlargement. */
-const SLACK = 1.001;
+export const SLACK = 1.001;
 
 const percent = (n: number) => `${Math.round(n * 100)} %`;
 

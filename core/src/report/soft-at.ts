@@ -1,10 +1,8 @@
 import { concernsFrame, type Frame } from '../graphic/frame';
 import type { Graphic } from '../graphic/graphic';
 import { pictureBounds, pictureScale } from '../graphic/picture-geometry';
+import { SLACK } from './enlarged';
 import { visiblePictures } from './uncovered';
-
-/** More than a thousandth above its own pixels is soft; see the rule `enlarged`. */
-const SLACK = 1.001;
 
 /**
  * Why a frame is not sharp at a density (device px a CSS px): the photo that has too few pixels for it; null where all

@@ -9,6 +9,10 @@ export const LONGEST_SIDE = 8192;
 export const FileFormat = z.enum(fileFormats);
 export type FileFormat = z.infer<typeof FileFormat>;
 
+/** Device px a CSS px of a file. */
+export const Density = z.union([z.literal(1), z.literal(2), z.literal(3)]);
+export type Density = z.infer<typeof Density>;
+
 export const pageKinds = [
   'blog',
   'shop',
@@ -106,10 +110,7 @@ export const SlotRecord = z.object({
   /** Width at which the page shows the picture on a wide screen, in CSS px. */
   shownWidth: side,
   /** Pixel densities wanted, lowest first. */
-  densities: z
-    .array(z.union([z.literal(1), z.literal(2), z.literal(3)]))
-    .min(1)
-    .max(3),
+  densities: z.array(Density).min(1).max(3),
   /** Smallest and largest file the page takes, in file px. */
   least: size.nullable(),
   most: size.nullable(),

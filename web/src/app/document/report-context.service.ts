@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
-  topDensity,
+  nameParts,
   fileName,
   printedOn,
   type FileWeights,
@@ -67,14 +67,14 @@ export class ReportContexts {
       export: { format },
     } = frame;
     const date = today();
-    const site = slot.site || this.house.style().business;
-    const parts = { graphic: name, slot: slot.name, date, format, site, size: slot, density: topDensity(slot) };
+    const { business, namePattern } = this.house.style();
+    const parts = nameParts(name, slot, format, date, business);
     return {
       printed: this.printed(slot),
       today: date,
       slotNow: this.changes.nowOf(id, frame),
       alike: slot.rowShows > 1 ? this.use.of(slot.id) : 1,
-      fileName: fileName(this.house.style().namePattern, parts, undefined, slot.names.longest),
+      fileName: fileName(namePattern, parts, undefined, slot.names.longest),
     };
   }
 

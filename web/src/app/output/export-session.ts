@@ -18,7 +18,9 @@ import {
   chromaOf,
   clamp,
   fileText,
+  finest,
   lightestSame,
+  nameParts,
   notesFor,
   withNotes,
   waysFor,
@@ -82,10 +84,6 @@ export interface Sent {
 
 /** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
 const MOST_WAITS = 40;
-
-/** The file that differs least, where all of a format can be told from the canvas. */
-const finest = <T extends Trial>(trials: readonly T[]): T | null =>
-  trials.reduce<T | null>((best, t) => (!best || t.quality > best.quality ? t : best), null);
 
 const moment = () => new Promise((done) => setTimeout(done, 100));
 
@@ -228,14 +226,8 @@ export class ExportSession {
     return fileName(
       this.house.style().namePattern,
       {
-        graphic: g.name,
-        slot: slot.name,
-        date,
-        format: this.format(),
-        site: slot.site || this.house.style().business,
+        ...nameParts(g.name, slot, this.format(), date, this.house.style().business),
         version: this.given().size + 1,
-        size: slot,
-        density: topDensity(slot),
       },
       this.taken(),
       slot.names.longest,

@@ -1,9 +1,7 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import {
   nextForCurve,
-  nextForLightest,
-  nextUnder,
-  lightestSame,
+  nextForProposal,
   pictureFormats,
   proposedFile,
   sameWay,
@@ -74,18 +72,7 @@ export class FileTrials {
   /** The files that can be proposed: one that was chosen although its format does not suit the slot is none. */
   readonly fit = computed(() => this.trials().filter((t) => this.ways().some((w) => sameWay(w, t))));
 
-  private readonly nextSearched = computed((): Next | null => {
-    const [trials, ways] = [this.fit(), this.ways()];
-    const lightest = nextForLightest(trials, ways);
-    if (lightest) return lightest;
-    const most = this.most();
-    if (most === null || (!this.best() && (lightestSame(trials)?.bytes ?? Infinity) <= most)) return null;
-    for (const way of ways) {
-      const quality = nextUnder(trials, way, most);
-      if (quality !== null) return { ...way, quality };
-    }
-    return null;
-  });
+  private readonly nextSearched = computed(() => nextForProposal(this.fit(), this.ways(), this.most(), this.best()));
 
   /** Whether all is known that a proposal needs. */
   readonly found = computed(() => this.deep() && this.trials().length > 0 && this.nextSearched() === null);

@@ -1,8 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  finest,
   lightestSame,
-  nextForLightest,
-  nextUnder,
+  nextForProposal,
   proposedFile,
   type FileNotes,
   type Frame,
@@ -34,15 +34,7 @@ export class FindFile {
   /** The lightest file that looks the same; where that is too heavy the best within the limit, or else the lightest there is. */
   async lightest({ graphic, frame, notes, density, ways, most }: Sought, signal: AbortSignal): Promise<Next> {
     const trials: Trial[] = [];
-    const next = (): Next | null => {
-      const lightest = nextForLightest(trials, ways);
-      if (lightest || most === null || (lightestSame(trials)?.bytes ?? Infinity) <= most) return lightest;
-      for (const way of ways) {
-        const quality = nextUnder(trials, way, most);
-        if (quality !== null) return { ...way, quality };
-      }
-      return null;
-    };
+    const next = () => nextForProposal(trials, ways, most);
     for (let n = next(); n; n = next()) {
       const { blob, difference } = await this.pixels.file(
         graphic,
@@ -52,8 +44,7 @@ export class FindFile {
       );
       trials.push({ ...n, bytes: blob.size, difference: difference! });
     }
-    const fallback = trials.reduce((a, b) => (b.quality > a.quality ? b : a));
-    const { format, quality, chroma } = proposedFile(trials, most) ?? lightestSame(trials) ?? fallback;
+    const { format, quality, chroma } = proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
     return { format, quality, chroma };
   }
 }

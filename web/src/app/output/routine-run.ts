@@ -3,13 +3,13 @@ import {
   fileName,
   filePixels,
   nameAt,
+  nameParts,
   notesFor,
   routineDensities,
   routineFile,
   routineMost,
   safeWord,
   softAt,
-  topDensity,
   waysFor,
   type ExportRoutine,
   type Frame,
@@ -121,16 +121,9 @@ export class RoutineRun {
     // The densest decides how all are written; how well, each for itself.
     const top = Math.max(...densities);
     const found = await at(top, waysFor(slot));
-    const parts = {
-      graphic: graphic.name,
-      slot: slot.name,
-      date: today(),
-      format: found.format,
-      site: slot.site || this.house.style().business,
-      size: slot,
-      density: topDensity(slot),
-    };
-    const base = fileName(this.house.style().namePattern, parts, taken, slot.names.longest);
+    const { business, namePattern } = this.house.style();
+    const parts = nameParts(graphic.name, slot, found.format, today(), business);
+    const base = fileName(namePattern, parts, taken, slot.names.longest);
     taken.add(base);
     for (const density of densities) {
       signal.throwIfAborted();
