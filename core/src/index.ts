@@ -133,6 +133,7 @@ export * from './export/helps';
 export * from './export/markup';
 export * from './export/routine';
 export * from './export/trials';
+export * from './export/watermark';
 export * from './export/name';
 export * from './export/numbered';
 export * from './formats/weight';

@@ -23,6 +23,8 @@ export const ExportRoutine = z.object({
   /** Most bytes a file may have; null leaves it to the slot. */
   mostBytes: z.number().int().min(1000).max(1e9).nullable(),
   ppi: z.number().int().min(36).max(1200).nullable(),
+  /** Whether its files carry the house's watermark. */
+  watermark: z.boolean().default(false),
   /** The slots it is put on, by their ids: their graphics offer it first. */
   slots: z.array(z.string().min(1).max(80)).max(500),
 });
@@ -35,7 +37,7 @@ export function exportRoutineOf(
   choices: ExportChoices,
   slot: Pick<Slot, 'id'>,
 ): ExportRoutine {
-  const { format, quality, chroma = '444', own = false, densities, mostBytes, ppi } = choices;
+  const { format, quality, chroma = '444', own = false, densities, mostBytes, ppi, watermark = false } = choices;
   return {
     id,
     name: nameFrom(name, 60, 'Routine'),
@@ -43,12 +45,13 @@ export function exportRoutineOf(
     densities: densities ? [...densities] : null,
     mostBytes: mostBytes ?? null,
     ppi: ppi ?? null,
+    watermark,
     slots: [slot.id],
   };
 }
 
 /** What a routine does, in a few words. */
-export function routineText({ file, densities, mostBytes, ppi }: ExportRoutine): string {
+export function routineText({ file, densities, mostBytes, ppi, watermark }: ExportRoutine): string {
   const lossless = file !== 'lightest' && pictureFormats[file.format].written === 'lossless';
   const said = [
     file === 'lightest'
@@ -58,6 +61,7 @@ export function routineText({ file, densities, mostBytes, ppi }: ExportRoutine):
   ];
   if (mostBytes !== null) said.push(`at most ${weightText(mostBytes)}`);
   if (ppi !== null) said.push(`${ppi} px an inch`);
+  if (watermark) said.push('with the watermark');
   return said.join(', ');
 }
 

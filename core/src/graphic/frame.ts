@@ -24,6 +24,8 @@ export const ExportChoices = z.object({
   densities: z.array(Density).max(3).optional(),
   /** Most bytes the file may have, where the person wants it lighter than its slot does. */
   mostBytes: z.number().int().min(1000).max(1e9).optional(),
+  /** Whether the house's watermark goes over the file. */
+  watermark: z.boolean().optional(),
   alt: z.string().max(limits.description),
   /** What the picture showed and said when the description was written; see `describedState`. */
   altFor: z.string().max(100).optional(),

@@ -1,6 +1,7 @@
 import '../zod-setup';
 import * as z from 'zod';
 import { DEFAULT_PATTERN, nameFields } from '../export/name';
+import { Watermark } from '../export/watermark';
 import { AssetHash, Colour } from '../values';
 import { Face, type FieldName } from '../words/words';
 
@@ -30,6 +31,8 @@ const HouseStyleRecord = z.object({
   colours: z.array(HouseColour).max(24),
   type: z.object({ heading: Face, body: Face }),
   logos: z.array(AssetHash).max(12),
+  /** What goes over files that are to carry it; null before one was made. */
+  watermark: Watermark.nullable().default(null),
 });
 export type HouseStyle = z.infer<typeof HouseStyleRecord>;
 
@@ -55,6 +58,7 @@ export const plainHouseStyle: HouseStyle = {
     body: { family: 'Public Sans', weight: 400, italic: false },
   },
   logos: [],
+  watermark: null,
 };
 
 /** Version 1 had colours without names, no type and no logos. */

@@ -49,6 +49,30 @@ export function trace(outline: Outline, to: PathTarget, scale = 1, dx = 0, dy = 
   }
 }
 
+/** An outline as SVG path data of absolute M, L, Q, C and Z (SVG 2, section 9.3), to hundredths; each point times `scale` plus (`dx`, `dy`). */
+export function outlineData(outline: Outline, scale = 1, dx = 0, dy = 0): string {
+  const parts: string[] = [];
+  const add =
+    (letter: string) =>
+    (...at: number[]) =>
+      void parts.push(letter + at.map((n) => Math.round(n * 100) / 100).join(' '));
+  const [moveTo, lineTo, quadraticCurveTo, bezierCurveTo, closePath] = ['M', 'L', 'Q', 'C', 'Z'].map(add);
+  trace(
+    outline,
+    {
+      moveTo: moveTo!,
+      lineTo: lineTo!,
+      quadraticCurveTo: quadraticCurveTo!,
+      bezierCurveTo: bezierCurveTo!,
+      closePath: closePath!,
+    },
+    scale,
+    dx,
+    dy,
+  );
+  return parts.join('');
+}
+
 /** Box of an outline's points, control points included (so never smaller than what is drawn); null when empty. */
 export function outlineBox(outline: Outline): { x: number; y: number; width: number; height: number } | null {
   let left = Infinity;

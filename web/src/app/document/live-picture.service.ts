@@ -32,8 +32,9 @@ export class LivePicture {
       const frame = this.workbench.frame();
       if (!graphic || !frame || !this.watchers()) return;
       const now = frameOf(graphic, frame.id);
-      const { format, quality, chroma } = now.export;
-      const file = this.asFile() ? `${format} ${quality} ${chroma}` : '';
+      const { format, quality, chroma, watermark } = now.export;
+      const over = watermark ? JSON.stringify(this.house.style().watermark) : '';
+      const file = this.asFile() ? `${format} ${quality} ${chroma} ${over}` : '';
       const state = `${graphic.id}|${now.id}|${pictureState(graphic, now)}|${file}`;
       if (state === this.made) return;
       const stop = new AbortController();

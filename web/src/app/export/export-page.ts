@@ -32,6 +32,7 @@ import { Loupes } from './loupes';
 import { PageCodePanel } from './page-code';
 import { RoutinesHere } from './routines-here';
 import { SplitView } from './split-view';
+import { WatermarkHere } from './watermark-here';
 import { WeightCurve } from './weight-curve';
 import { numberOf, tickedOf, valueOf } from '../ui/event-value';
 
@@ -47,6 +48,7 @@ type View = 'file' | 'split' | 'whole';
     PageCodePanel,
     RoutinesHere,
     SplitView,
+    WatermarkHere,
     WeightCurve,
     RouterLink,
     SaveState,

@@ -206,12 +206,17 @@ export class ExportSession {
     if (problem) return problem;
     return site ? 'The site has no slot of this size; save the file instead.' : 'The site is being asked …';
   });
+  /** What goes over the file; empty for nothing. */
+  private readonly watermark = computed(() =>
+    this.frame()?.export.watermark ? JSON.stringify(this.house.style().watermark) : '',
+  );
   /** Names what the file shows and how it is made. */
   private readonly madeOf = computed(() => {
     const g = this.graphic();
     const f = this.frame();
     const { format, quality, chroma } = this.choice();
-    return g && f ? [pictureState(g, f), format, quality, ...(chroma === '420' ? [chroma] : [])].join('|') : '';
+    const more = [chroma === '420' ? chroma : '', this.watermark()].filter((m) => m);
+    return g && f ? [pictureState(g, f), format, quality, ...more].join('|') : '';
   });
 
   readonly name = computed(() => {
@@ -276,7 +281,7 @@ export class ExportSession {
     const state = JSON.stringify([graphic.id, layers, backdrop, canvas, frame.id, frame.rect, frame.slot]);
     // The description's own bytes are no reason to make all files anew: what leaves is given it as it stands then.
     const said = JSON.stringify({ ...notes, alt: '' });
-    return { graphic, frame, notes, state: `${state}|${said}` };
+    return { graphic, frame, notes, state: `${state}|${said}|${this.watermark()}` };
   });
 
   constructor() {
@@ -417,6 +422,15 @@ export class ExportSession {
     const ppi = typed === null ? undefined : clamp(Math.round(typed), 36, 1200);
     if (ppi !== this.frame()?.export.ppi)
       this.workbench.edit({ ...this.setting, choices: { ppi }, name: ppi ? `${ppi} px an inch` : 'No px an inch' });
+  }
+
+  /** Whether the house's watermark goes over the file. */
+  setWatermark(on: boolean): void {
+    this.workbench.edit({
+      ...this.setting,
+      choices: { watermark: on || undefined },
+      name: on ? 'With the watermark' : 'Without the watermark',
+    });
   }
 
   private takeBest({ format, quality, chroma, bytes }: Trial): void {

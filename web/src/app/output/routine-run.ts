@@ -104,11 +104,12 @@ export class RoutineRun {
   /** The files of one frame by one routine, one after the other. */
   private async *files(
     graphic: Graphic,
-    frame: Frame,
+    { export: own, ...rest }: Frame,
     routine: ExportRoutine,
     taken: Set<string>,
     signal: AbortSignal,
   ) {
+    const frame = { ...rest, export: { ...own, watermark: routine.watermark } };
     const { slot } = frame;
     const notes = { ...notesFor(this.house.style(), frame.export), ppi: routine.ppi };
     const most = routineMost(routine, slot);

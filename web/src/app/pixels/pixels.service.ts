@@ -6,6 +6,7 @@ import {
   mapScale,
   fileTooLarge,
   topDensity,
+  withWatermark,
   type Box,
   type Chroma,
   type CleanedLogo,
@@ -18,6 +19,7 @@ import {
   type LayoutLook,
   type Legibility,
   type PictureLayer,
+  type Shaper,
   type Slot,
   type Source,
   type SurfaceNeed,
@@ -26,6 +28,7 @@ import { BitmapCache } from './bitmap-cache';
 import { PixelClient } from './pixel-client';
 import { createPixelWorker } from './pixel-worker';
 import type { Answers, EdgeFacts } from './messages';
+import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
 import { drawnSurface, drawnWhole, vectorsFor } from './vectors';
 
@@ -54,6 +57,7 @@ export interface FileChoices {
 @Injectable({ providedIn: 'root' })
 export class PixelsService {
   private readonly type = inject(TypeService);
+  private readonly house = inject(HouseStyleService);
   readonly sight = new PixelClient();
   readonly files = new PixelClient(createPixelWorker, IDLE);
 
@@ -154,9 +158,20 @@ export class PixelsService {
     return { drawn, by: natural.width / drawn.width };
   }
 
+  /** A graphic as a frame of it leaves: under the house's watermark, where the frame is to carry it. */
+  private async leaving(graphic: Graphic, frame: Frame): Promise<{ graphic: Graphic; shaper: Shaper }> {
+    if (frame.export.watermark) await this.house.loadedOnce;
+    const watermark = frame.export.watermark ? this.house.style().watermark : null;
+    const shaper = await this.type.ensure(graphic, watermark?.mark.kind === 'words' ? [watermark.mark.face] : []);
+    if (!watermark) return { graphic, shaper };
+    const marked = withWatermark(graphic, frame, watermark, shaper);
+    if (!marked.ok) throw new Error(marked.problem.message);
+    return { graphic: marked.value.graphic, shaper };
+  }
+
   /** A frame's file; as the slot's densest where no density is given. */
   async file(
-    graphic: Graphic,
+    given: Graphic,
     frame: Frame,
     choices: FileChoices,
     signal?: AbortSignal,
@@ -167,7 +182,8 @@ export class PixelsService {
     const large = fileTooLarge(slot);
     if (large) throw new Error(large);
     const { format, quality, notes, chroma = '444', density = topDensity(slot), compare = false } = choices;
-    const vectors = await vectorsFor(graphic, frame, density, await this.type.ensure(graphic));
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(graphic, frame, density, shaper);
     const made = { format, quality, notes, chroma, density, compare };
     return by.run(
       { kind: 'file', graphic, frame: frame.id, ...made, vectors },
@@ -177,9 +193,10 @@ export class PixelsService {
   }
 
   /** A frame as it is painted for its densest file. */
-  async painted(graphic: Graphic, frame: Frame, signal?: AbortSignal): Promise<ImageBitmap> {
+  async painted(given: Graphic, frame: Frame, signal?: AbortSignal): Promise<ImageBitmap> {
     const density = topDensity(frame.slot);
-    const vectors = await vectorsFor(graphic, frame, density, await this.type.ensure(graphic));
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(graphic, frame, density, shaper);
     return this.sight.run(
       { kind: 'painted', graphic, frame: frame.id, density, vectors },
       signal,

@@ -13,11 +13,12 @@ export class TypeService {
   /** A new shaper each time a face arrives, so that nothing laid out with a substitute is kept. */
   readonly shaper = signal<Shaper | null>(null);
 
-  async ensure(graphic: Graphic): Promise<Shaper> {
+  /** A shaper with all faces of a graphic, and more beside them. */
+  async ensure(graphic: Graphic, more: readonly Face[] = []): Promise<Shaper> {
     const faces = graphic.layers.flatMap((l) =>
       l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [],
     );
-    return this.ensureFaces(faces);
+    return this.ensureFaces([...faces, ...more]);
   }
 
   async ensureFaces(faces: readonly Face[]): Promise<Shaper> {
