@@ -110,6 +110,7 @@ export * from './pixels/finishing';
 export * from './paint/context';
 export * from './paint/plan';
 export * from './paint/paint';
+export { svgOf, wrappedDrawing } from './paint/svg';
 export * from './colour/contrast';
 export * from './colour/shade';
 export * from './colour/gradient';
@@ -125,6 +126,7 @@ export {
 } from './formats/registry';
 export * from './formats/identify';
 export * from './formats/lines';
+export * from './formats/openraster';
 export * from './backup/backup';
 export * from './export/difference';
 export * from './export/densities';

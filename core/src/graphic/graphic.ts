@@ -133,3 +133,11 @@ export function layerOf(graphic: Graphic, layerId: string): Layer | undefined {
 export function withLayer(graphic: Graphic, layer: Layer): Graphic {
   return { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) };
 }
+
+/** A graphic with every layer to be seen, none of them translucent by its own opacity. */
+export function withAllShown(graphic: Graphic): Graphic {
+  return {
+    ...graphic,
+    layers: graphic.layers.map((l) => ({ ...l, visible: true, ...('opacity' in l ? { opacity: 1 } : {}) })),
+  };
+}

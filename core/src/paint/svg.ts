@@ -23,7 +23,9 @@ const exact = (value: number) => String(Math.round(value * 1e6) / 1e6);
 /** A colour as SVG 1.1 writes it, and its opacity apart. */
 function paintOf(css: string): { colour: string; opacity: number } {
   const [, r, g, b, a] = /^rgba?\(([\d.]+),? ([\d.]+),? ([\d.]+)(?:,| \/) ([\d.e-]+)\)$/.exec(css) ?? [];
-  return a === undefined ? { colour: css, opacity: 1 } : { colour: `rgb(${[r, g, b].map((c) => Math.round(Number(c))).join()})`, opacity: Number(a) };
+  return a === undefined
+    ? { colour: css, opacity: 1 }
+    : { colour: `rgb(${[r, g, b].map((c) => Math.round(Number(c))).join()})`, opacity: Number(a) };
 }
 
 const said = (name: string, value: number, usual = 1) => (value === usual ? '' : ` ${name}="${n(value)}"`);
@@ -299,4 +301,22 @@ export function svgOf(
     sheet.markup,
     '</svg>\n',
   ].join('\n');
+}
+
+/**
+ * A drawing as a need shows it, cut, mirrored and turned by quarters as its surface would be, still a drawing: an SVG as
+ * large as the need's place that holds it. `href` is an address that holds the drawing itself.
+ */
+export function wrappedDrawing({ image, shown, place, orient }: SurfaceNeed, href: string): string {
+  const at = (x: number, y: number) => `${exact(x - place.x)} ${exact(y - place.y)}`;
+  const [width, height] = orient.quarters % 2 ? [image.height, image.width] : [image.width, image.height];
+  const lay = `translate(${at(image.x + image.width / 2, image.y + image.height / 2)}) rotate(${orient.quarters * 90}) scale(${orient.across ? -1 : 1} ${orient.down ? -1 : 1})`;
+  const size = `width="${exact(width)}" height="${exact(height)}"`;
+  const address = escapeXml(href);
+  return [
+    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${place.width}" height="${place.height}" viewBox="0 0 ${place.width} ${place.height}">`,
+    `<clipPath id="c"><path d="M${at(shown.x, shown.y)}h${exact(shown.width)}v${exact(shown.height)}h${exact(-shown.width)}Z"/></clipPath>`,
+    `<g clip-path="url(#c)"><image transform="${lay}" x="${exact(-width / 2)}" y="${exact(-height / 2)}" ${size} preserveAspectRatio="none" href="${address}" xlink:href="${address}"/></g>`,
+    '</svg>',
+  ].join('');
 }

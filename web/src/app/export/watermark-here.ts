@@ -179,7 +179,7 @@ export class WatermarkHere {
       found.flatMap((a) => {
         if (!a) return [];
         const { hash, name, width, height, opaque } = a;
-        const vector = a.type === 'image/svg+xml';
+        const vector = a.type === 'svg';
         const mark = { kind: 'logo' as const, asset: hash, natural: { width, height }, vector, opaque };
         return [{ id: hash, name: name || 'A logo', mark }];
       }),

@@ -35,6 +35,7 @@ import {
 import type { OpenedFont } from '../type/font-reader';
 import type { FoundStrength } from './jobs/least-veil';
 import type { Composed } from './jobs/compose';
+import type { LayerFiles } from './jobs/layer-files';
 import type { Compared } from './jobs/compare-live';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
@@ -116,6 +117,17 @@ export const Task = z.discriminatedUnion('kind', [
   }),
   /** A frame as it is painted for a file, for the files to be seen beside. */
   z.object({ kind: z.literal('painted'), graphic: Graphic, frame: z.string(), density: z.number(), vectors }),
+  /** A frame in its layers, each a picture of its own. */
+  z.object({ kind: z.literal('layer-files'), graphic: Graphic, frame: z.string(), density: z.number(), vectors }),
+  /** A frame as an SVG file. */
+  z.object({
+    kind: z.literal('drawing'),
+    graphic: Graphic,
+    frame: z.string(),
+    density: z.number(),
+    title: z.string(),
+    vectors,
+  }),
   /** A miniature of a frame, `width` px wide. */
   z.object({ kind: z.literal('miniature'), graphic: Graphic, frame: z.string(), width: z.number(), vectors }),
   /** Looks at a picture that is in use now. */
@@ -222,6 +234,8 @@ const answers = {
     difference: z.custom<FileDifference>((v) => v === null || typeof v === 'object').nullable(),
   }),
   painted: bitmap,
+  'layer-files': object<LayerFiles>(),
+  drawing: z.instanceof(Blob),
   miniature: z.instanceof(Blob),
   legibility: list<Legibility>(),
   compose: list<Composed>(),

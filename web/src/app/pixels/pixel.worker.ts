@@ -1,6 +1,8 @@
 /// <reference lib="webworker" />
 import { frameOf } from '@bright-slot/core';
 import { encode, warmUp } from './jobs/encode';
+import { drawingOf } from './jobs/drawing';
+import { layerFiles } from './jobs/layer-files';
 import { compareLive } from './jobs/compare-live';
 import { compose } from './jobs/compose';
 import { layoutsFor } from './jobs/layouts';
@@ -39,6 +41,8 @@ const ranks: Record<Task['kind'], number> = {
   'compare-live': 2,
   file: 1,
   painted: 1,
+  'layer-files': 1,
+  drawing: 1,
   trim: 1,
   clean: 1,
   parts: 1,
@@ -88,6 +92,16 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       const frame = frameOf(task.graphic, task.frame);
       const bitmap = await createImageBitmap(await renderFile(task.graphic, frame, task.density, task.vectors, turn));
       return { value: bitmap, transfer: [bitmap] };
+    }
+    case 'layer-files': {
+      const { graphic, density, vectors } = task;
+      const made = await layerFiles(graphic, frameOf(graphic, task.frame), density, vectors, turn);
+      return { value: made, transfer: [] };
+    }
+    case 'drawing': {
+      const { graphic, density, title, vectors } = task;
+      const made = await drawingOf(graphic, frameOf(graphic, task.frame), density, title, vectors, turn);
+      return { value: made, transfer: [] };
     }
     case 'trim':
       return { value: await trim(task), transfer: [] };

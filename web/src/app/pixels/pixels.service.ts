@@ -6,6 +6,7 @@ import {
   mapScale,
   fileTooLarge,
   topDensity,
+  withAllShown,
   withWatermark,
   type Box,
   type Chroma,
@@ -199,6 +200,35 @@ export class PixelsService {
     const vectors = await vectorsFor(graphic, frame, density, shaper);
     return this.sight.run(
       { kind: 'painted', graphic, frame: frame.id, density, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** A frame in its layers, hidden ones too, as its densest file would have them. */
+  async layerFiles(given: Graphic, frame: Frame, signal?: AbortSignal): Promise<Answers['layer-files']> {
+    const large = fileTooLarge(frame.slot);
+    if (large) throw new Error(large);
+    const density = topDensity(frame.slot);
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(withAllShown(graphic), frame, density, shaper);
+    return this.files.run(
+      { kind: 'layer-files', graphic, frame: frame.id, density, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** A frame as an SVG file, its photos within it as its densest file has them. */
+  async drawing(given: Graphic, frame: Frame, signal?: AbortSignal): Promise<Blob> {
+    const large = fileTooLarge(frame.slot);
+    if (large) throw new Error(large);
+    const density = topDensity(frame.slot);
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(graphic, frame, density, shaper);
+    const title = frame.export.alt.trim() || graphic.name;
+    return this.files.run(
+      { kind: 'drawing', graphic, frame: frame.id, density, title, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -1,13 +1,14 @@
 import type { Database } from './database';
 
-const FONT = 'font/';
+/** A font of a family, as what is used is told. */
+export const fontUse = (family: string): string => `font/${family}`;
 
 /** What a step, or anything else that is stored, uses: hashes of pictures, and fonts by their families. */
 export function usesIn(value: unknown): Set<string> {
   const found = new Set<string>();
   JSON.stringify(value, (key, v: unknown) => {
     if (typeof v !== 'string') return v;
-    if (key === 'family') found.add(FONT + v);
+    if (key === 'family') found.add(fontUse(v));
     for (const [hash] of v.length < 64 ? [] : v.matchAll(/[0-9a-f]{64}/g)) found.add(hash);
     return undefined;
   });
@@ -39,5 +40,5 @@ export async function allUsed({ uses, settings, ownPages }: Database): Promise<{
   await ownPages.each((page) => {
     for (const what of usesIn(page)) used.add(what);
   });
-  return { hash: (hash) => used.has(hash), family: (family) => used.has(FONT + family) };
+  return { hash: (hash) => used.has(hash), family: (family) => used.has(fontUse(family)) };
 }

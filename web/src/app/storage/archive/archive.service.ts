@@ -20,6 +20,13 @@ export class ArchiveService {
     return reply.kind === 'packed' ? good(reply) : bad('pack', messageOf(reply));
   }
 
+  /** Some graphics, as they are now, as one zip that “Bring back” takes, here or in another browser. */
+  async bundle(graphics: readonly string[]): Promise<Result<{ blob: Blob; left: readonly string[] }>> {
+    const reply = await this.run({ kind: 'bundle', graphics: [...graphics] });
+    if (!reply) return stopped;
+    return reply.kind === 'packed' ? good(reply) : bad('bundle', messageOf(reply));
+  }
+
   async bringBack(file: Blob): Promise<Result<BroughtBack>> {
     const done = await navigator.locks.request(BRINGING, { ifAvailable: true }, async (lock) => {
       if (!lock) return bad('busy', 'Another tab is bringing something back. Wait until it is done.');

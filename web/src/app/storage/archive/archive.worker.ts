@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { bringBack } from './bring-back';
 import { storageProblem } from '../storage-problem';
-import { pack } from './pack';
+import { pack, packBundle, type Packed } from './pack';
 import { ArchiveTask, type ArchiveReply } from './messages';
 
 const reply = (r: ArchiveReply) => postMessage(r);
@@ -11,11 +11,15 @@ addEventListener('message', (event: MessageEvent<unknown>) => {
   if (!task.success)
     return reply({ kind: 'problem', message: 'What was asked could not be read. Reload the page and try again.' });
   const progress = (done: number, of: number) => reply({ kind: 'progress', done, of });
+  const packed = ({ blob, left }: Packed) => reply({ kind: 'packed', blob, left: [...left] });
+  const { data } = task;
   const work =
-    task.data.kind === 'pack'
-      ? pack(progress).then(({ blob, left }) => reply({ kind: 'packed', blob, left: [...left] }))
-      : bringBack(task.data.file, progress).then((r) =>
-          reply(r.ok ? { kind: 'brought', summary: r.value } : { kind: 'problem', message: r.problem.message }),
-        );
+    data.kind === 'pack'
+      ? pack(progress).then(packed)
+      : data.kind === 'bundle'
+        ? packBundle(data.graphics, progress).then(packed)
+        : bringBack(data.file, progress).then((r) =>
+            reply(r.ok ? { kind: 'brought', summary: r.value } : { kind: 'problem', message: r.problem.message }),
+          );
   work.catch((error: unknown) => reply({ kind: 'problem', message: storageProblem(error, 'pack').message }));
 });

@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import {
   GRAPHIC_VERSION,
   newGraphic,
+  plainAppearance,
   plainHouseStyle,
   plainPage,
   slotsToStart,
@@ -23,7 +24,7 @@ import { GraphicsRepository } from '../graphics-repository';
 import { sha256 } from '../hash';
 import { undoBringing } from './bringing';
 import { bringBack } from './bring-back';
-import { pack } from './pack';
+import { pack, packBundle } from './pack';
 
 const fresh = (name = 'test') => new Database(name, { indexedDB: new IDBFactory(), IDBKeyRange });
 const quiet = () => undefined;
@@ -47,6 +48,20 @@ async function put(target: Database, id: string, steps = 3, name = id): Promise<
   await target.steps.bulkAdd(list);
   await target.graphics.add({ id, head: `${id}-${steps - 1}`, created: '', changed: steps });
 }
+
+const photoOf = (asset: string) => ({
+  id: 'p',
+  name: 'Dot',
+  visible: true,
+  locked: false,
+  role: 'photo' as const,
+  asset,
+  natural: { width: 40, height: 30 },
+  opaque: true,
+  vector: false,
+  crop: null,
+  ...plainAppearance,
+});
 
 beforeEach(async () => {
   db = fresh();
@@ -366,4 +381,58 @@ it('no step, however many and large, is held with the others', async () => {
   const other = fresh('other');
   expect(await bring(zip, other)).toEqual({ graphics: 1, same: 0, pictures: 1, left: [] });
   expect(await other.steps.count()).toBe(30);
+});
+
+describe('a bundle of graphics', () => {
+  beforeEach(async () => {
+    // One that has the picture, on its only step that is shown.
+    const { canvas } = graphic('three');
+    const layer = { ...photoOf(hash), place: { mode: 'cover' as const, focus: { x: 0.5, y: 0.5 }, zoom: 1 } };
+    const own: Graphic = { ...graphic('three', 'Three'), canvas, layers: [layer] };
+    await db.steps.bulkAdd([
+      { id: 'three-0', graphicId: 'three', parent: null, name: 'Made', at: 1, graphic: graphic('three', 'A secret') },
+      { id: 'three-1', graphicId: 'three', parent: 'three-0', name: 'Photo', at: 2, graphic: own },
+    ] as Step[]);
+    await db.graphics.add({ id: 'three', head: 'three-1', created: '', changed: 2 });
+  });
+  const bundle = async (...ids: string[]) =>
+    new Uint8Array(await (await packBundle(ids, quiet, db)).blob.arrayBuffer());
+
+  it('holds them as they are now, with their pictures, and nothing else that is here', async () => {
+    await db.settings.put({ key: 'house-style', value: plainHouseStyle });
+    await db.slots.bulkAdd(demo.slots);
+    const files = unzipSync(await bundle('three'));
+    const text = Object.values(files).map((f) => new TextDecoder().decode(f));
+    expect(Object.keys(files).sort()).toEqual(
+      [
+        `assets/${hash}`,
+        'assets.ndjson',
+        'bright-slot.json',
+        'fonts.ndjson',
+        'graphics.ndjson',
+        'graphics/000001.ndjson',
+      ].sort(),
+    );
+    expect([...files[`assets/${hash}`]!]).toEqual([...picture]);
+    expect(text.some((t) => t.includes('A secret') || t.includes('First try'))).toBe(false);
+    expect(Object.keys(unzipSync(await bundle('one')))).not.toContain(`assets/${hash}`);
+  });
+
+  it('comes back elsewhere as it was, and here as what stands here just the same', async () => {
+    const zip = await bundle('three', 'one');
+    const other = fresh('other');
+    expect(await bring(zip, other)).toEqual({ graphics: 2, same: 0, pictures: 1, left: [] });
+    const step = (await wholes(other)).find((s) => s.graphicId === 'three')!;
+    expect(step).toMatchObject({ id: 'three-1', parent: null, graphic: { name: 'Three' } });
+    expect(step.graphic.layers).toHaveLength(1);
+    expect(await bring(zip, db)).toEqual({ graphics: 0, same: 2, pictures: 0, left: [] });
+    // Taken back from there into a place where it went on: both stand.
+    await db.steps.add({ ...step, id: 'three-2', parent: 'three-1', name: 'Later', at: 3 });
+    await db.graphics.update('three', { head: 'three-2' });
+    expect(await bring(zip, db)).toMatchObject({ graphics: 1, same: 1 });
+  });
+
+  it('of a graphic that is gone is refused, in a sentence', async () => {
+    await expect(bundle('three', 'nobody')).rejects.toThrow(/no longer stored/);
+  });
 });

@@ -3,6 +3,8 @@ import * as z from 'zod';
 export const ArchiveTask = z.discriminatedUnion('kind', [
   /** Everything in this browser, as one zip. */
   z.object({ kind: z.literal('pack') }),
+  /** Some graphics, as they are now, with what they use. */
+  z.object({ kind: z.literal('bundle'), graphics: z.array(z.string()).min(1).max(100_000) }),
   /** What a zip holds, brought back beside what is here. */
   z.object({ kind: z.literal('bring-back'), file: z.instanceof(Blob) }),
 ]);

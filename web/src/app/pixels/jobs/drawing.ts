@@ -1,0 +1,52 @@
+import { plan, surfacesOf, svgOf, wrappedDrawing, type Frame, type Graphic, type SurfaceNeed } from '@bright-slot/core';
+import { database } from '../../storage/database';
+import type { Vectors } from './render';
+import { makeSurface } from './surface';
+import type { Turn } from './turn';
+import { shaperFor } from './type';
+
+/** How good pictures without transparent parts are that stand in a drawing, 0 to 1: as good as can be told from them. */
+const JPEG_QUALITY = 0.93;
+
+function dataAddress(blob: Blob): Promise<string> {
+  return new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.onload = () => done(reader.result as string);
+    reader.onerror = () => failed(reader.error ?? new Error('A picture could not be read.'));
+    reader.readAsDataURL(blob);
+  });
+}
+
+/** What stands for a need in a drawing: a drawing itself, where nothing was done to its pixels; else its surface. */
+async function addressOf(need: SurfaceNeed, vectors: Vectors, turn: Turn): Promise<string> {
+  if (need.vector && !need.finish) {
+    const original = (await database().assets.get(need.asset))?.blob;
+    if (original)
+      return dataAddress(new Blob([wrappedDrawing(need, await dataAddress(original))], { type: 'image/svg+xml' }));
+  }
+  const surface = await makeSurface(need, turn, vectors.find((v) => v.key === need.base)?.bitmap);
+  const canvas = new OffscreenCanvas(surface.width, surface.height);
+  canvas.getContext('2d')!.drawImage(surface, 0, 0);
+  const opaque = need.opaque && !need.finish;
+  return dataAddress(
+    await canvas.convertToBlob(opaque ? { type: 'image/jpeg', quality: JPEG_QUALITY } : { type: 'image/png' }),
+  );
+}
+
+/** A frame as an SVG file, its pictures at a density within it. */
+export async function drawingOf(
+  graphic: Graphic,
+  frame: Frame,
+  density: number,
+  title: string,
+  vectors: Vectors,
+  turn: Turn,
+): Promise<Blob> {
+  const p = plan(graphic, frame, density, await shaperFor(graphic));
+  const addresses = new Map<string, string>();
+  for (const need of surfacesOf(p))
+    if (!addresses.has(need.key)) addresses.set(need.key, await addressOf(need, vectors, turn));
+  const { width, height } = frame.rect;
+  const svg = svgOf(p, { width, height, title }, (need) => addresses.get(need.key)!);
+  return new Blob([svg], { type: 'image/svg+xml' });
+}
