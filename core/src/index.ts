@@ -128,6 +128,7 @@ export * from './formats/identify';
 export * from './formats/lines';
 export * from './formats/openraster';
 export * from './backup/backup';
+export { bundleSchema } from './backup/bundle-schema';
 export * from './export/difference';
 export * from './export/densities';
 export * from './report/soft-at';

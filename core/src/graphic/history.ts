@@ -26,7 +26,7 @@ export const Step = z.object({ ...stepOwn, graphic: Graphic });
 export type Step = z.infer<typeof Step>;
 
 /** A step whose graphic is of this version already. */
-const StepNow = z.object({ ...stepOwn, graphic: GraphicRecord });
+export const StepNow = z.object({ ...stepOwn, graphic: GraphicRecord });
 
 /** Whether a stored step, as it was read, holds a graphic, or a patch of one, that a later version of this app wrote. */
 export function isNewerStep(step: unknown): boolean {

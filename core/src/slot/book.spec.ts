@@ -66,7 +66,7 @@ describe('a file of slots', () => {
     const published: unknown = JSON.parse(
       readFileSync(join(import.meta.dirname, '../../../docs/slot-book.schema.json'), 'utf8'),
     );
-    // Made anew by `npx tsx tools/slot-schema.mjs`.
+    // Made anew by `npx tsx tools/schemas.mjs`.
     expect(published).toEqual(JSON.parse(JSON.stringify(slotFileSchema())));
   });
   it('never writes over an entry that differs', () => {

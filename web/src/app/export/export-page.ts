@@ -29,6 +29,7 @@ import { ExportSession, type MadeFile } from '../output/export-session';
 import { FileTrials } from '../output/file-trials';
 import { SentNote } from '../output/sent-note';
 import { Loupes } from './loupes';
+import { OtherProgramsPanel } from './other-programs-panel';
 import { PageCodePanel } from './page-code';
 import { RoutinesHere } from './routines-here';
 import { SplitView } from './split-view';
@@ -45,6 +46,7 @@ type View = 'file' | 'split' | 'whole';
   imports: [
     Choice,
     Loupes,
+    OtherProgramsPanel,
     PageCodePanel,
     RoutinesHere,
     SplitView,

@@ -11,6 +11,7 @@ import {
 import { RouterLink } from '@angular/router';
 import { routineText, sizeText, weightText } from '@bright-slot/core';
 import { PreviewService, type Preview } from '../document/preview.service';
+import { OtherPrograms } from '../output/other-programs';
 import { RoutineRun } from '../output/routine-run';
 import { ExportRoutines } from '../storage/export-routines.service';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
@@ -22,7 +23,7 @@ import { tickedOf } from '../ui/event-value';
 @Component({
   selector: 'bs-several-exports-page',
   imports: [Icon, RouterLink],
-  providers: [RoutineRun],
+  providers: [OtherPrograms, RoutineRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './several-page.html',
   styleUrl: './several-page.scss',
@@ -35,6 +36,7 @@ export class SeveralExportsPage {
   private readonly previews = inject(PreviewService);
   private readonly routines = inject(ExportRoutines);
   protected readonly run = inject(RoutineRun);
+  protected readonly hand = inject(OtherPrograms);
   protected readonly entries = signal<readonly GraphicEntry[] | null>(null);
   protected readonly problem = signal('');
   protected readonly all = this.routines.all;
@@ -55,7 +57,10 @@ export class SeveralExportsPage {
       const entries = this.entries();
       if (entries && this.previews.ready()) untracked(() => void this.paint(entries));
     });
-    inject(DestroyRef).onDestroy(() => this.run.cancel());
+    inject(DestroyRef).onDestroy(() => {
+      this.run.cancel();
+      this.hand.cancel();
+    });
   }
 
   private async look(): Promise<void> {
@@ -104,6 +109,16 @@ export class SeveralExportsPage {
     await this.run.run(
       this.chosen().map((e) => e.id),
       this.chosenRoutines(),
+    );
+  }
+
+  /** The ticked graphics, to be worked on elsewhere. */
+  protected async bundle(): Promise<void> {
+    const chosen = this.chosen();
+    const name = chosen.length === 1 ? chosen[0]!.name : `${chosen.length} graphics`;
+    await this.hand.bundle(
+      chosen.map((e) => e.id),
+      name,
     );
   }
 

@@ -34,6 +34,7 @@ import { MakeGraphic } from '../document/make-graphic';
 import { SiteClient } from '../connector/site-client';
 import { LastWordsService } from '../document/last-words.service';
 import { whenSaved } from '../document/when-saved';
+import { BringOpenRaster, isOpenRaster } from '../document/bring-open-raster';
 import { ArchiveService } from '../storage/archive/archive.service';
 import { SlotBook } from '../storage/slot-book.service';
 import { SlotUse } from '../storage/slot-use.service';
@@ -106,6 +107,7 @@ export class GraphicsPage {
   private readonly router = inject(Router);
   protected readonly health = inject(StorageHealth);
   protected readonly archive = inject(ArchiveService);
+  protected readonly layered = inject(BringOpenRaster);
 
   protected readonly entries = signal<readonly GraphicEntry[] | null>(null);
   /** What was said at the first start; undefined until it was looked up. */
@@ -362,7 +364,7 @@ export class GraphicsPage {
 
   /** Pictures begin a graphic; what was saved here comes back. */
   private async dropped(files: readonly File[]): Promise<void> {
-    if (/\.zip$/i.test(files[0]!.name)) return this.bringBack(files);
+    if (/\.(zip|ora)$/i.test(files[0]!.name)) return this.bringBack(files);
     await this.make(files);
   }
 
@@ -466,6 +468,7 @@ export class GraphicsPage {
     const file = files?.[0];
     if (!file || this.archive.progress() !== null) return;
     this.problem.set('');
+    if (isOpenRaster(file)) return this.bringLayers(file);
     const brought = await this.archive.bringBack(file);
     if (!brought.ok) return this.tell(brought.problem);
     await this.reload();
@@ -475,6 +478,16 @@ export class GraphicsPage {
     if (left.length)
       this.problem.set(`${done} Left out, since it is damaged or from a newer version: ${listed(left)}.`);
     else this.snack.open(done, 'Close');
+  }
+
+  /** A layered picture of another program; it opens, unless something is to be told of it. */
+  private async bringLayers(file: File): Promise<void> {
+    const brought = await this.layered.bringIn(file);
+    if (!brought.ok) return this.tell(brought.problem);
+    const { graphic, left } = brought.value;
+    if (!left.length) return void this.router.navigate(['/graphics', graphic.id]);
+    await this.reload();
+    this.problem.set(`“${graphic.name}” was brought in. Not as it was there: ${listed(left)}.`);
   }
 
   private tell(problem: Problem): void {

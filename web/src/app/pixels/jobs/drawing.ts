@@ -26,8 +26,10 @@ async function addressOf(need: SurfaceNeed, vectors: Vectors, turn: Turn): Promi
   }
   const surface = await makeSurface(need, turn, vectors.find((v) => v.key === need.base)?.bitmap);
   const canvas = new OffscreenCanvas(surface.width, surface.height);
-  canvas.getContext('2d')!.drawImage(surface, 0, 0);
-  const opaque = need.opaque && !need.finish;
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(surface, 0, 0);
+  const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
+  const opaque = new Uint32Array(data.buffer).every((pixel) => pixel >>> 24 === 255);
   return dataAddress(
     await canvas.convertToBlob(opaque ? { type: 'image/jpeg', quality: JPEG_QUALITY } : { type: 'image/png' }),
   );

@@ -1,4 +1,4 @@
-import { BlobReader, ZipReader, ZipWriter, configure, type Entry, type FileEntry } from '@zip.js/zip.js';
+import { BlobReader, TextReader, ZipReader, ZipWriter, configure, type Entry, type FileEntry } from '@zip.js/zip.js';
 import { bad, good, type Result } from '@bright-slot/core';
 
 // This is a worker already, or a test.
@@ -40,9 +40,10 @@ const swells = 'The file swells to far more than it should when unpacked; nothin
 
 /**
  * Opens a zip of any size; only its directory is read now. Names are checked, and nothing it says of its sizes is
- * trusted. Fails with `not-a-zip`, `cut-short`, `climbs` or `too-many`. (PKWARE APPNOTE 6.3, sections 4.3 and 4.4.)
+ * trusted. `ours`: made here, so that its names are plain; of others nothing is ever written under the names they give.
+ * Fails with `not-a-zip`, `cut-short`, `climbs` or `too-many`. (PKWARE APPNOTE 6.3, sections 4.3 and 4.4.)
  */
-export async function openZip(file: Blob): Promise<Result<OpenZip>> {
+export async function openZip(file: Blob, ours = true): Promise<Result<OpenZip>> {
   if (file.size === 0) return bad('not-a-zip', 'That file is empty.');
   const start = new Uint8Array(await file.slice(0, 2).arrayBuffer());
   if (start[0] !== 0x50 || start[1] !== 0x4b)
@@ -54,7 +55,7 @@ export async function openZip(file: Blob): Promise<Result<OpenZip>> {
     for await (const entry of reader.getEntriesGenerator() as AsyncIterable<Entry>) {
       if (++count > MOST_ENTRIES)
         return bad('too-many', `The file holds more than ${MOST_ENTRIES} entries; nothing was brought in.`);
-      if (!isPlainEntry(entry.filename)) return climbs(entry.filename);
+      if (ours && !isPlainEntry(entry.filename)) return climbs(entry.filename);
       // Of two of one name the first counts, as it would have if it had been read from the front.
       if (!entry.directory && !files.has(entry.filename)) files.set(entry.filename, entry);
     }
@@ -157,6 +158,8 @@ export interface ZipMaker {
   /** Lines of JSON, one a value, as they come; gives how many. */
   lines(name: string, values: AsyncIterable<unknown>): Promise<number>;
   text(name: string, text: string): Promise<void>;
+  /** A short text as the very first entry, plain and without extra fields, so that what kind of file it is can be told by its first bytes. */
+  kind(name: string, text: string): Promise<void>;
   /** Bytes as they are (`packed`: compressed already) or deflated. */
   blob(name: string, blob: Blob, packed: boolean): Promise<void>;
   finish(): Promise<void>;
@@ -186,6 +189,10 @@ export function makeZip(into: WritableStream<Uint8Array<ArrayBuffer>>): ZipMaker
     },
     async text(name, text) {
       await zip.add(name, new Blob([text]).stream() as ReadableStream<Uint8Array>);
+    },
+    async kind(name, text) {
+      const plain = { level: 0, dataDescriptor: false, extendedTimestamp: false, zip64: false } as const;
+      await zip.add(name, new TextReader(text), plain);
     },
     async blob(name, blob, packed) {
       await zip.add(name, new BlobReader(blob), { level: packed ? 0 : 6 });
