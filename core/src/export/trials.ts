@@ -125,13 +125,15 @@ export function nextUnder(
   const fit = (q: number) => Math.min(high - 1, Math.max(low + 1, Math.round(q)));
   if (!own.length) return fit(seeded(seed, most) ?? 75);
   const halfway = fit((low + high) / 2);
-  // What is guessed from the curve comes near at once or not at all.
-  if (own.length >= 4) return halfway;
   const [a, b] = [under.find((t) => t.quality === low), over.find((t) => t.quality === high)];
   if (a && b) {
+    // Weight grows much as quality’s exponent does, so the guess is near; where it came to the same end twice, halves are sure.
+    const beside = own.filter((t) => t.quality >= low - 3 && t.quality <= high + 3).length;
+    if (beside > 4 && high - low > 2) return halfway;
     const share = Math.log(most / a.bytes) / Math.log(b.bytes / a.bytes);
     return fit(a.quality + share * (b.quality - a.quality) - 0.3);
   }
+  if (own.length >= 4) return halfway;
   // From one alone: by what the faster encoder’s grow.
   const one = (a ?? b)!;
   const guess = seed.length ? seeded(seed, (most * interpolated(seed, one.quality)) / one.bytes) : null;

@@ -8,10 +8,11 @@ import {
 } from '@angular/core';
 import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { MAT_SNACK_BAR_DEFAULT_OPTIONS } from '@angular/material/snack-bar';
-import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler, withPreloading } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
+import { PreloadNext } from './preload';
 import { PersistenceEffects } from './document/persistence.effects';
 import { FetchAhead } from './storage/fetch-ahead';
 import { ColourSuggestions } from './document/colour-suggestions.service';
@@ -33,6 +34,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(
       routes,
       withComponentInputBinding(),
+      withPreloading(PreloadNext),
       // A place whose code could not be fetched: it is said, and one stays where one is.
       withNavigationErrorHandler(({ error }) => inject(ErrorHandler).handleError(error)),
     ),

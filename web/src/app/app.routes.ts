@@ -16,12 +16,14 @@ export const routes: Routes = [
   {
     path: 'graphics/:id',
     title: 'Workbench · Bright Slot',
+    data: { next: true },
     canDeactivate: [askBeforeLeaving],
     loadComponent: () => import('./workbench/workbench-page').then((m) => m.WorkbenchPage),
   },
   {
     path: 'graphics/:id/export',
     title: 'Export · Bright Slot',
+    data: { next: true },
     canDeactivate: [askBeforeLeaving],
     loadComponent: () => import('./export/export-page').then((m) => m.ExportPage),
   },

@@ -65,6 +65,7 @@ const tried = {
   best: signal(false),
   trials: signal<readonly MadeTrial[]>([]),
   fit: (): readonly MadeTrial[] => tried.trials(),
+  early: signal(null),
   problems: signal(new Map()),
   found: signal(false),
   proposal: signal<MadeTrial | null>(null),

@@ -317,6 +317,15 @@ export class ExportSession {
     const { quality } = trial ?? chosen;
     const chroma = trial?.chroma ?? chromaOf(format, chosen.chroma);
     if (trial) return { ...trial, state: 'made', difference: trial.difference };
+    const early = this.trials.early();
+    if (
+      early &&
+      format === chosen.format &&
+      early.format === format &&
+      early.quality === chosen.quality &&
+      early.chroma === chosen.chroma
+    )
+      return { ...early, state: 'made' };
     if (problem) return { format, quality, chroma, state: 'failed', problem };
     const slot = this.slot();
     const unfit = format !== chosen.format && slot !== null && !waysFor(slot).some((w) => w.format === format);

@@ -19,17 +19,32 @@ const differs = (quality: number): FileDifference => ({
   seen: quality < 80,
   worst: [{ box: { x: 0, y: 0, width: 32, height: 32 }, weight: 80 / quality, structure: 1, colour: 1 }],
 });
+const made = async (choices: FileChoices, signal: AbortSignal) => {
+  asked.push(choices);
+  if (held) await new Promise((done) => (held = done));
+  signal.throwIfAborted();
+  if (choices.format === failing) throw new Error('It could not be made.');
+  const per = { jpeg: 300, png: 4000, webp: 200, avif: 100 }[choices.format];
+  const blob = new Blob([new Uint8Array(per * choices.quality)]);
+  return { blob, width: 940, height: 198, decoded: 0, difference: differs(choices.quality) };
+};
+/** How many are made at once, and by whom. */
+let [now, most] = [0, 0];
+const counted = async <T>(work: Promise<T>): Promise<T> => {
+  most = Math.max(most, ++now);
+  return work.finally(() => now--);
+};
 const pixels = {
-  file: async (_g: unknown, _f: unknown, choices: FileChoices, signal: AbortSignal) => {
-    asked.push(choices);
-    if (held) await new Promise((done) => (held = done));
-    signal.throwIfAborted();
-    if (choices.format === failing) throw new Error('It could not be made.');
-    const per = { jpeg: 300, png: 4000, webp: 200, avif: 100 }[choices.format];
-    const blob = new Blob([new Uint8Array(per * choices.quality)]);
-    return { blob, width: 940, height: 198, decoded: 0, difference: differs(choices.quality) };
-  },
-  painted: () => Promise.resolve({ close: () => undefined }),
+  file: (_g: unknown, _f: unknown, choices: FileChoices, signal: AbortSignal) => counted(made(choices, signal)),
+  fileOfPainted: (_p: unknown, choices: FileChoices, signal: AbortSignal) => counted(made(choices, signal)),
+  difference: (_g: unknown, _f: unknown, file: Blob) =>
+    Promise.resolve(
+      differs(
+        asked.find((c) => ({ jpeg: 300, png: 4000, webp: 200, avif: 100 })[c.format] * c.quality === file.size)!
+          .quality,
+      ),
+    ),
+  painted: () => Promise.resolve({ width: 940, height: 198, close: () => undefined }),
 };
 
 let injector: Injector & { destroy(): void };
@@ -45,6 +60,7 @@ const settled = async () => {
 
 beforeEach(() => {
   asked.splice(0);
+  [now, most] = [0, 0];
   failing = '';
   held = null;
   URL.createObjectURL = () => 'blob:x';
@@ -79,6 +95,22 @@ it('the chosen file comes first, then the lightest that looks the same is found,
   expect(trials.proposal()!.difference.seen).toBe(false);
   expect(trials.trials().filter((t) => t.quality < 60).length).toBeGreaterThan(2);
   expect(trials.painted()).not.toBeNull();
+});
+
+it('the first is made alone and shown before it is compared; then two are made at a time, none twice', async () => {
+  trials.deep.set(true);
+  const shown: number[] = [];
+  injector.get(ApplicationRef).tick();
+  for (let i = 0; i < 20 && !trials.trials().length; i++) {
+    if (trials.early()) shown.push(most);
+    await new Promise((r) => setTimeout(r, 0));
+  }
+  expect(shown.every((n) => n === 1)).toBe(true);
+  await settled();
+  expect(most).toBe(2);
+  const files = asked.map((c) => `${c.format} ${c.chroma} ${c.quality}`);
+  expect(new Set(files).size).toBe(files.length);
+  expect(trials.trials()).toHaveLength(files.length);
 });
 
 it('what is made of an earlier picture is let go, and nothing of it is kept', async () => {

@@ -27,6 +27,21 @@ export interface MadeTrial extends Trial {
   readonly decoded: number;
 }
 
+/** A file that was made and not compared yet. */
+export type EarlyFile = Omit<MadeTrial, 'difference' | 'bytes'>;
+
+/** What comes of making a file; its address where it has been shown already. */
+type Made = Omit<MadeTrial, keyof Next | 'bytes' | 'url'> & { readonly url?: string };
+
+/** The worker that paints what is on screen, and one beside it. */
+const lanes = ['first', 'second'] as const;
+type Lane = (typeof lanes)[number];
+/** A larger picture is not copied to the second worker, px. */
+const MOST_HANDED = 8e6;
+
+const sameFile = (a: Next, b: Next) =>
+  sameWay(a, b) && (a.quality === b.quality || pictureFormats[a.format].written === 'lossless');
+
 /** What files are made of: whatever changes in it makes them all anew. */
 export interface TrialSubject {
   readonly graphic: Graphic;
@@ -37,7 +52,7 @@ export interface TrialSubject {
 }
 
 /**
- * The files of one frame, made one after the other: first the one that is chosen, then those that tell which is the
+ * The files of one frame, made two at a time: first, alone, the one that is chosen, then those that tell which is the
  * lightest that looks the same, and which is the best within a limit; then what the curve of weights lacks.
  */
 @Injectable()
@@ -57,8 +72,11 @@ export class FileTrials {
   readonly problems = signal<ReadonlyMap<FileFormat, string>>(new Map());
   /** The canvas as it was painted for the files, once they are compared. */
   readonly painted = signal<ImageBitmap | null>(null);
+  /** The first file, which is to be seen before it was compared. */
+  readonly early = signal<EarlyFile | null>(null);
   private stop = new AbortController();
-  private running = false;
+  /** What is being made. */
+  private readonly going = signal<readonly Next[]>([]);
 
   private readonly ways = computed(() => {
     const frame = this.subject()?.frame;
@@ -72,22 +90,41 @@ export class FileTrials {
   /** The files that can be proposed: one that was chosen although its format does not suit the slot is none. */
   readonly fit = computed(() => this.trials().filter((t) => this.ways().some((w) => sameWay(w, t))));
 
-  private readonly nextSearched = computed(() => nextForProposal(this.fit(), this.ways(), this.most(), this.best()));
+  /** What is next for the proposal among ways in which nothing is being made. */
+  private readonly nextSearched = computed(() => {
+    const ways = this.ways().filter((w) => !this.going().some((g) => sameWay(g, w)));
+    return nextForProposal(this.fit(), ways, this.most(), this.best());
+  });
 
   /** Whether all is known that a proposal needs. */
-  readonly found = computed(() => this.deep() && this.trials().length > 0 && this.nextSearched() === null);
+  readonly found = computed(
+    () =>
+      this.deep() &&
+      this.trials().length > 0 &&
+      nextForProposal(this.fit(), this.ways(), this.most(), this.best()) === null,
+  );
   /** The file that is proposed, once it is found. */
   readonly proposal = computed(() => (this.found() ? proposedFile(this.fit(), this.most()) : null));
 
   private readonly next = computed((): Next | null => {
-    const chosen = this.chosen();
+    const [chosen, going] = [this.chosen(), this.going()];
     if (!this.subject() || !chosen) return null;
-    if (!this.problems().has(chosen.format) && !this.of(chosen)) return chosen;
-    if (!this.deep()) return null;
-    return this.nextSearched() ?? nextForCurve(this.fit(), this.ways());
+    const made = (next: Next) => this.of(next) ?? going.find((g) => sameFile(g, next));
+    if (!this.problems().has(chosen.format) && !made(chosen)) return chosen;
+    // The first comes alone: it is waited for, and tells what the others are.
+    if (!this.deep() || !this.trials().length) return null;
+    const next = this.nextSearched();
+    if (next) return next;
+    // What the curve lacks comes once it is known what is proposed.
+    return going.length && !this.found() ? null : this.nextForCurve();
+  });
+  private readonly nextForCurve = computed(() => {
+    const going = this.going();
+    const free = this.ways().filter((w) => !going.some((g) => sameWay(g, w)));
+    return nextForCurve(this.fit(), free);
   });
   /** Whether files are still being made. */
-  readonly busy = computed(() => this.next() !== null);
+  readonly busy = computed(() => this.going().length > 0 || this.next() !== null);
 
   constructor() {
     effect(() => {
@@ -95,7 +132,7 @@ export class FileTrials {
       untracked(() => this.forget());
     });
     effect(() => {
-      if (this.next()) untracked(() => void this.make());
+      if (this.next()) untracked(() => this.make());
     });
     inject(DestroyRef).onDestroy(() => this.forget());
   }
@@ -110,34 +147,59 @@ export class FileTrials {
     this.stop.abort();
     this.stop = new AbortController();
     for (const t of this.trials()) URL.revokeObjectURL(t.url);
+    const early = this.early();
+    if (early && !this.trials().some((t) => t.url === early.url)) URL.revokeObjectURL(early.url);
+    this.early.set(null);
+    this.going.set([]);
     this.trials.set([]);
     this.painted()?.close();
     this.painted.set(null);
     this.problems.set(new Map());
+    this.free.clear();
+    for (const lane of lanes) this.free.add(lane);
   }
 
-  /** Makes what is next, until there is nothing. */
-  private async make(): Promise<void> {
-    if (this.running) return;
-    this.running = true;
-    for (let next = this.next(); next; next = this.next()) await this.one(next, this.subject()!);
-    this.running = false;
+  /** The workers that nothing is being made in for this subject. */
+  private readonly free = new Set<Lane>(lanes);
+
+  /** Begins what is next in each worker that is free. */
+  private make(): void {
+    for (let next = this.next(); next; next = this.next()) {
+      const lane = this.laneFor();
+      if (!lane) return;
+      const what = next;
+      this.free.delete(lane);
+      this.going.update((g) => [...g, what]);
+      const { signal } = this.stop;
+      void this.one(what, lane, this.subject()!, signal).finally(() => {
+        if (signal.aborted) return;
+        this.free.add(lane);
+        this.going.update((g) => g.filter((n) => n !== what));
+      });
+    }
   }
 
-  private async one(next: Next, { graphic, frame, notes }: TrialSubject): Promise<void> {
-    const { signal } = this.stop;
+  /** A worker that is free; the second only for a picture that is handed over at once. */
+  private laneFor(): Lane | null {
+    if (this.free.has('first')) return 'first';
+    const painted = this.painted();
+    const small = painted !== null && painted.width * painted.height <= MOST_HANDED;
+    return small && this.free.has('second') ? 'second' : null;
+  }
+
+  private async one(next: Next, lane: Lane, subject: TrialSubject, signal: AbortSignal): Promise<void> {
     try {
-      const made = await this.pixels.file(graphic, frame, { ...next, notes, compare: true }, signal);
+      const made =
+        lane === 'first' ? await this.byFirst(next, subject, signal) : await this.bySecond(next, subject, signal);
       if (signal.aborted) return;
-      const { blob, width, height, decoded } = made;
-      const difference = made.difference!;
-      const url = URL.createObjectURL(blob);
       if (this.deep() && !this.painted()) {
-        const painted = await this.pixels.painted(graphic, frame, signal);
+        const painted = await this.pixels.painted(subject.graphic, subject.frame, signal);
         if (signal.aborted) return painted.close();
         this.painted.set(painted);
       }
-      this.trials.update((t) => [...t, { ...next, bytes: blob.size, difference, blob, url, width, height, decoded }]);
+      const { blob } = made;
+      const url = made.url ?? URL.createObjectURL(blob);
+      this.trials.update((t) => [...t, { ...made, ...next, bytes: blob.size, url }]);
     } catch (error) {
       if (signal.aborted) return;
       // Nobody stopped it, so it would be asked for again for ever.
@@ -145,6 +207,25 @@ export class FileTrials {
       const said = error instanceof Error ? error.message : String(error);
       this.problems.update((p) => new Map(p).set(next.format, said));
     }
+  }
+
+  /** By the worker that has painted what is on screen. The very first is shown before it is compared. */
+  private async byFirst(next: Next, { graphic, frame, notes }: TrialSubject, signal: AbortSignal): Promise<Made> {
+    if (this.trials().length) {
+      const made = await this.pixels.file(graphic, frame, { ...next, notes, compare: true }, signal);
+      return { ...made, difference: made.difference! };
+    }
+    const made = await this.pixels.file(graphic, frame, { ...next, notes }, signal);
+    signal.throwIfAborted();
+    const url = URL.createObjectURL(made.blob);
+    this.early.set({ ...next, ...made, url });
+    const difference = await this.pixels.difference(graphic, frame, made.blob, signal);
+    return { ...made, url, difference };
+  }
+
+  private async bySecond(next: Next, { frame, notes, state }: TrialSubject, signal: AbortSignal): Promise<Made> {
+    const painted = { key: state, bitmap: this.painted()!, ground: frame.slot.ground };
+    return { ...(await this.pixels.fileOfPainted(painted, { ...next, notes }, signal)), decoded: 0 };
   }
 
   /** The picture without loss, for other programs to take; null where it cannot be made. */

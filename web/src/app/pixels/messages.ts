@@ -36,6 +36,7 @@ import type { OpenedFont } from '../type/font-reader';
 import type { FoundStrength } from './jobs/least-veil';
 import type { Composed } from './jobs/compose';
 import type { LayerFiles } from './jobs/layer-files';
+import type { MadeOfPainted } from './jobs/painted';
 import type { Compared } from './jobs/compare-live';
 
 const box = z.object({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
@@ -113,6 +114,35 @@ export const Task = z.discriminatedUnion('kind', [
     density: z.number().positive().max(3),
     /** Whether it is to be held against the canvas. */
     compare: z.boolean(),
+    vectors,
+  }),
+  /** How a file that was made of a frame differs from the canvas. */
+  z.object({
+    kind: z.literal('difference'),
+    graphic: Graphic,
+    frame: z.string(),
+    density: z.number(),
+    file: z.instanceof(Blob),
+    vectors,
+  }),
+  /** A file of what was painted elsewhere: under a key, so that it is handed over once. */
+  z.object({
+    kind: z.literal('encode'),
+    key: z.string(),
+    painted: bitmap.optional(),
+    ground: Colour,
+    format: FileFormat,
+    quality: z.number(),
+    chroma: Chroma,
+    notes: FileNotes,
+  }),
+  /** Has ready what a file of a frame will need: its surfaces, and the code that writes its format. */
+  z.object({
+    kind: z.literal('file-ahead'),
+    graphic: Graphic,
+    frame: z.string(),
+    format: FileFormat,
+    density: z.number(),
     vectors,
   }),
   /** A frame as it is painted for a file, for the files to be seen beside. */
@@ -233,6 +263,10 @@ const answers = {
     decoded: z.number(),
     difference: z.custom<FileDifference>((v) => v === null || typeof v === 'object').nullable(),
   }),
+  difference: object<FileDifference>(),
+  /** Null where what was painted is not here any more. */
+  encode: object<MadeOfPainted>().nullable(),
+  'file-ahead': z.null(),
   painted: bitmap,
   'layer-files': object<LayerFiles>(),
   drawing: z.instanceof(Blob),

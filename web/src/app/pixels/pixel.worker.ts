@@ -14,6 +14,7 @@ import { examinePicture } from './jobs/examine-picture';
 import { proposedFocus } from './jobs/focus';
 import { paletteFrom } from './jobs/palette';
 import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './jobs/pictures';
+import { differenceOfFile, encodePainted, forgetHeld } from './jobs/painted';
 import { openFont } from './jobs/font';
 import { groundOf } from './jobs/ground-map';
 import { strengthFor } from './jobs/least-veil';
@@ -41,6 +42,9 @@ const ranks: Record<Task['kind'], number> = {
   'compare-live': 2,
   file: 1,
   painted: 1,
+  difference: 1,
+  encode: 1,
+  'file-ahead': 4,
   'layer-files': 1,
   drawing: 1,
   trim: 1,
@@ -88,6 +92,19 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       const decoded = decodeCount() - before;
       return { value: { ...made, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
     }
+    case 'difference': {
+      const { graphic, density, vectors, file } = task;
+      const frame = frameOf(graphic, task.frame);
+      const canvas = await renderFile(graphic, frame, density, vectors, turn);
+      await turn.pass();
+      return { value: await differenceOfFile(canvas, frame.slot.ground, file), transfer: [] };
+    }
+    case 'encode':
+      return { value: await encodePainted(task.key, task.painted, task), transfer: [] };
+    case 'file-ahead':
+      warmUp(task.format);
+      await renderFile(task.graphic, frameOf(task.graphic, task.frame), task.density, task.vectors, turn);
+      return { value: null, transfer: [] };
     case 'painted': {
       const frame = frameOf(task.graphic, task.frame);
       const bitmap = await createImageBitmap(await renderFile(task.graphic, frame, task.density, task.vectors, turn));
@@ -160,6 +177,7 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       forgetSurfaces();
       forgetPictures();
       forgetPainted();
+      forgetHeld();
       return { value: null, transfer: [] };
     case 'shot-close':
       closeShot(task.key);

@@ -10,6 +10,7 @@ import {
   withWatermark,
   type Box,
   type Chroma,
+  type FileDifference,
   type CleanedLogo,
   type FileFormat,
   type FileNotes,
@@ -188,6 +189,57 @@ export class PixelsService {
     const made = { format, quality, notes, chroma, density, compare };
     return by.run(
       { kind: 'file', graphic, frame: frame.id, ...made, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** How a frame's densest file differs from the canvas. */
+  async difference(given: Graphic, frame: Frame, file: Blob, signal?: AbortSignal): Promise<FileDifference> {
+    const density = topDensity(frame.slot);
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(graphic, frame, density, shaper);
+    return this.sight.run(
+      { kind: 'difference', graphic, frame: frame.id, density, file, vectors },
+      signal,
+      vectors.map((v) => v.bitmap),
+    );
+  }
+
+  /** The key of what the second worker was handed last. */
+  private handed = '';
+
+  /**
+   * A file of what was painted of a frame, compared with it: written by the second worker, beside what the first one does.
+   * `key` names what was painted.
+   */
+  async fileOfPainted(
+    painted: { readonly key: string; readonly bitmap: ImageBitmap; readonly ground: string },
+    { format, quality, notes, chroma = '444' }: FileChoices,
+    signal?: AbortSignal,
+  ): Promise<NonNullable<Answers['encode']>> {
+    const { key, ground } = painted;
+    const ask = async (again: boolean) => {
+      // The worker goes when it has had nothing to do for a while, and what it held with it.
+      const known = !again && this.handed === key && this.files.started;
+      const bitmap = known ? undefined : await createImageBitmap(painted.bitmap);
+      this.handed = key;
+      const task = { kind: 'encode' as const, key, painted: bitmap, ground, format, quality, chroma, notes };
+      return this.files.run(task, signal, bitmap ? [bitmap] : []);
+    };
+    const made = (await ask(false)) ?? (await ask(true));
+    if (!made) throw new Error('The file could not be made. Try again.');
+    return made;
+  }
+
+  /** Has ready what a frame's densest file will need, when nothing else is to be done. */
+  async ahead(given: Graphic, frame: Frame, signal: AbortSignal): Promise<void> {
+    if (fileTooLarge(frame.slot)) return;
+    const density = topDensity(frame.slot);
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(graphic, frame, density, shaper);
+    await this.sight.run(
+      { kind: 'file-ahead', graphic, frame: frame.id, format: frame.export.format, density, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -51,6 +51,7 @@ import { Settings } from './settings/settings';
 import { Stage } from './stage/stage';
 import { StepsPanel } from './steps/steps-panel';
 import { shortcutOf, withKeys } from '../document/shortcuts';
+import { FilesAhead } from '../output/files-ahead';
 import { SurfaceStore } from '../pixels/surface-store';
 import { valueOf } from '../ui/event-value';
 
@@ -75,6 +76,7 @@ import { valueOf } from '../ui/event-value';
   ],
   providers: [
     SurfaceStore,
+    FilesAhead,
     FreshWords,
     AddLayers,
     BringIn,
@@ -176,6 +178,7 @@ export class WorkbenchPage {
   constructor() {
     // Veils are kept just strong enough for as long as the graphic is at work.
     inject(LeastVeilService);
+    inject(FilesAhead);
     inject(FieldsService);
     this.drops.files.subscribe(
       ({ files, event }) =>
