@@ -12,7 +12,7 @@ import {
 import { sha256 } from '../../storage/hash';
 import type { ImportedPicture } from '../messages';
 import { proposedFocus } from './focus';
-import { decodedOrWhy, remember } from './pictures';
+import { decodeBeside, decodedOrWhy, decodedReduced, remember } from './pictures';
 import { rough } from './rough';
 
 /** Whether every pixel is opaque, looked at in bands, so that a large picture needs no second copy of itself. */
@@ -75,28 +75,41 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
   if (type === 'svg') return good({ type, width, height });
   // Both run beside this thread.
   const hashed = sha256(bytes);
+  // A little more than is kept, so that it is made smaller, not larger.
+  const reduced = await decodedReduced(bytes, type, facts.value, most * 1.25);
+  if (reduced) return good(await looked(reduced));
   const decoded = await decodedOrWhy(blob, type, name);
   if (!decoded.ok) return decoded;
   const bitmap = decoded.value;
-  const opaque = !pictureFormats[type].alpha || opaqueAllOver(bitmap);
-  const seen = rough(bitmap, most);
-  const small = glance(seen, bitmap);
-  // It is encoded beside this thread while that looks on.
-  const thumb = thumbOf(seen);
-  const { focus, subject } = proposedFocus(seen);
-  const hash = await hashed;
-  remember(hash, bitmap);
-  return good({
-    type,
-    width: bitmap.width,
-    height: bitmap.height,
-    hash,
-    opaque,
-    silhouette: opaque ? null : silhouetteOf(small),
-    flatBorder: opaque && hasFlatBorder(small) && hasFewTones(sampled(bitmap)),
-    focus,
-    subject,
-    thumb: await thumb,
-    rough: seen,
-  });
+  remember(await hashed, bitmap);
+  return good(await looked(bitmap, bitmap));
+
+  /** What is found out of a picture, from a smaller copy as far as that tells it. */
+  async function looked(copy: ImageBitmap, whole?: ImageBitmap): Promise<ImportedPicture> {
+    const hash = await hashed;
+    // The whole of it is decoded while the copy is looked at, and shown.
+    const beside = whole ? null : decodeBeside(hash, blob);
+    beside?.catch(() => undefined);
+    const opaque = !pictureFormats[type].alpha || opaqueAllOver(copy);
+    const seen = rough(copy, most);
+    if (copy !== whole) copy.close();
+    const small = glance(seen, { width, height });
+    // It is encoded beside this thread while that looks on.
+    const thumb = thumbOf(seen);
+    const { focus, subject } = proposedFocus(seen);
+    const size = whole ? { width: whole.width, height: whole.height } : { width, height };
+    const flat = opaque && hasFlatBorder(small);
+    return {
+      type,
+      ...size,
+      hash,
+      opaque,
+      silhouette: opaque ? null : silhouetteOf(small),
+      flatBorder: flat && hasFewTones(sampled(whole ?? (await beside!))),
+      focus,
+      subject,
+      thumb: await thumb,
+      rough: seen,
+    };
+  }
 }
