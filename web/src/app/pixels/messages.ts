@@ -136,12 +136,15 @@ export const Task = z.discriminatedUnion('kind', [
     chroma: Chroma,
     notes: FileNotes,
   }),
-  /** Has ready what a file of a frame will need: its surfaces, and the code that writes its format. */
+  /** Has ready a file of a frame that is likely to be asked for: its surfaces, the code that writes its format, itself. */
   z.object({
     kind: z.literal('file-ahead'),
     graphic: Graphic,
     frame: z.string(),
     format: FileFormat,
+    quality: z.number(),
+    chroma: Chroma,
+    notes: FileNotes,
     density: z.number(),
     vectors,
   }),

@@ -15,6 +15,7 @@ import { proposedFocus } from './jobs/focus';
 import { paletteFrom } from './jobs/palette';
 import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './jobs/pictures';
 import { differenceOfFile, encodePainted, forgetHeld } from './jobs/painted';
+import { forgetAhead, madeAhead, makeAhead } from './jobs/file-ahead';
 import { openFont } from './jobs/font';
 import { groundOf } from './jobs/ground-map';
 import { strengthFor } from './jobs/least-veil';
@@ -88,7 +89,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       const before = decodeCount();
       const canvas = await renderFile(task.graphic, frame, task.density, task.vectors, turn);
       await turn.pass();
-      const made = await encode(canvas, { ...task, ground: frame.slot.ground }, task.compare);
+      const choices = { ...task, ground: frame.slot.ground };
+      const made = (!task.compare && madeAhead(canvas, choices)) || (await encode(canvas, choices, task.compare));
       const decoded = decodeCount() - before;
       return { value: { ...made, width: canvas.width, height: canvas.height, decoded }, transfer: [] };
     }
@@ -101,10 +103,14 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
     }
     case 'encode':
       return { value: await encodePainted(task.key, task.painted, task), transfer: [] };
-    case 'file-ahead':
+    case 'file-ahead': {
       warmUp(task.format);
-      await renderFile(task.graphic, frameOf(task.graphic, task.frame), task.density, task.vectors, turn);
+      const frame = frameOf(task.graphic, task.frame);
+      const canvas = await renderFile(task.graphic, frame, task.density, task.vectors, turn);
+      await turn.pass();
+      await makeAhead(canvas, { ...task, ground: frame.slot.ground });
       return { value: null, transfer: [] };
+    }
     case 'painted': {
       const frame = frameOf(task.graphic, task.frame);
       const bitmap = await createImageBitmap(await renderFile(task.graphic, frame, task.density, task.vectors, turn));
@@ -178,6 +184,7 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       forgetPictures();
       forgetPainted();
       forgetHeld();
+      forgetAhead();
       return { value: null, transfer: [] };
     case 'shot-close':
       closeShot(task.key);

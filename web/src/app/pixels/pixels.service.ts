@@ -4,6 +4,7 @@ import {
   surfaceFor,
   judgingScale,
   mapScale,
+  notesFor,
   fileTooLarge,
   topDensity,
   withAllShown,
@@ -232,14 +233,16 @@ export class PixelsService {
     return made;
   }
 
-  /** Has ready what a frame's densest file will need, when nothing else is to be done. */
+  /** Has a frame's densest file ready as it is likely to be asked for, when nothing else is to be done. */
   async ahead(given: Graphic, frame: Frame, signal: AbortSignal): Promise<void> {
     if (fileTooLarge(frame.slot)) return;
     const density = topDensity(frame.slot);
     const { graphic, shaper } = await this.leaving(given, frame);
     const vectors = await vectorsFor(graphic, frame, density, shaper);
+    const { format, quality, chroma = '444' } = frame.export;
+    const notes = notesFor(this.house.style(), frame.export);
     await this.sight.run(
-      { kind: 'file-ahead', graphic, frame: frame.id, format: frame.export.format, density, vectors },
+      { kind: 'file-ahead', graphic, frame: frame.id, format, quality, chroma, notes, density, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

@@ -66,6 +66,9 @@ async function thumbOf(picture: ImageBitmap): Promise<Blob> {
   return sheet.convertToBlob({ type: 'image/webp', quality: 0.8 });
 }
 
+/** How long a copy takes to be shown after it was made, ms. */
+const UNTIL_SHOWN = 250;
+
 /** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
 export async function importPicture(blob: Blob, name: string, most: number): Promise<Result<ImportedPicture>> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
@@ -75,8 +78,7 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
   if (type === 'svg') return good({ type, width, height });
   // Both run beside this thread.
   const hashed = sha256(bytes);
-  // A little more than is kept, so that it is made smaller, not larger.
-  const reduced = await decodedReduced(bytes, type, facts.value, most * 1.25);
+  const reduced = await decodedReduced(bytes, type, facts.value, most);
   if (reduced) return good(await looked(reduced));
   const decoded = await decodedOrWhy(blob, type, name);
   if (!decoded.ok) return decoded;
@@ -87,12 +89,16 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
   /** What is found out of a picture, from a smaller copy as far as that tells it. */
   async function looked(copy: ImageBitmap, whole?: ImageBitmap): Promise<ImportedPicture> {
     const hash = await hashed;
-    // The whole of it is decoded while the copy is looked at, and shown.
-    const beside = whole ? null : decodeBeside(hash, blob);
-    beside?.catch(() => undefined);
+    // The whole of it is decoded once the copy has had the time to be shown; unless it is wanted before.
+    let beside: Promise<ImageBitmap> | undefined;
+    const ofAll = () => {
+      beside ??= decodeBeside(hash, blob);
+      beside.catch(() => undefined);
+      return beside;
+    };
+    if (!whole) setTimeout(() => void ofAll(), UNTIL_SHOWN);
     const opaque = !pictureFormats[type].alpha || opaqueAllOver(copy);
-    const seen = rough(copy, most);
-    if (copy !== whole) copy.close();
+    const seen = copy === whole ? rough(copy, most) : copy;
     const small = glance(seen, { width, height });
     // It is encoded beside this thread while that looks on.
     const thumb = thumbOf(seen);
@@ -105,7 +111,7 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
       hash,
       opaque,
       silhouette: opaque ? null : silhouetteOf(small),
-      flatBorder: flat && hasFewTones(sampled(whole ?? (await beside!))),
+      flatBorder: flat && hasFewTones(sampled(whole ?? (await ofAll()))),
       focus,
       subject,
       thumb: await thumb,

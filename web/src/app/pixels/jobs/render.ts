@@ -12,7 +12,7 @@ import {
 } from '@bright-slot/core';
 import { makeSurface } from './surface';
 import type { Turn } from './turn';
-import { shaperFor } from './type';
+import { broughtFacesOf, shaperFor } from './type';
 
 export type Vectors = readonly { key: string; bitmap: ImageBitmap }[];
 
@@ -55,8 +55,8 @@ let painted: { readonly of: string; readonly canvas: OffscreenCanvas } | undefin
 /** A larger picture is not kept, px. */
 const MOST_KEPT = 12e6;
 
-/** For how long it is kept, ms: a font may be brought or taken away meanwhile. */
-const KEPT_FOR = 10_000;
+/** For how long it is kept, ms. */
+const KEPT_FOR = 60_000;
 let forgetting: ReturnType<typeof setTimeout> | undefined;
 
 /** Lets go of what was painted for a file. */
@@ -74,7 +74,8 @@ export async function renderFile(
 ): Promise<OffscreenCanvas> {
   const { slot, rect } = frame;
   const { layers, backdrop, canvas: size } = graphic;
-  const of = JSON.stringify([layers, backdrop, size, rect, slot, density]);
+  // A font may be brought or taken away meanwhile.
+  const of = JSON.stringify([layers, backdrop, size, rect, slot, density, await broughtFacesOf(graphic)]);
   if (painted?.of === of) return painted.canvas;
   const { canvas } = await render(graphic, frame, density, vectors, turn);
   const wanted = filePixels(slot, density);

@@ -60,3 +60,13 @@ export async function shaperOf(faces: readonly Face[]): Promise<Shaper> {
     createShaper(library, files, { browserWidth, families: named }),
   ));
 }
+
+/** Names the fonts of a graphic that the person brought, as they are now; what ships never changes. */
+export async function broughtFacesOf(graphic: Graphic): Promise<string> {
+  await shaperFor(graphic);
+  const families = graphic.layers.flatMap((l) =>
+    l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face.family)) : [],
+  );
+  const own = [...new Set(families)].filter((f) => !familyNamed(f));
+  return own.map((f) => `${f}:${brought.get(f)?.file ?? ''}`).join();
+}
