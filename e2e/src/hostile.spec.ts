@@ -116,7 +116,7 @@ const doors: [string, string, () => Promise<void>][] = [
       await browser.find('bs-shot-view');
     },
   ],
-  ['Bring back', 'A zip that was saved here', () => browser.visit(`${app.app}/graphics`)],
+  ['Bring back', 'A zip that was saved here, or an OpenRaster file', () => browser.visit(`${app.app}/graphics`)],
 ];
 
 it.each(doors)('%s: each hostile file is taken, or told in words; nothing hangs', async (_what, door, open) => {

@@ -113,6 +113,20 @@ it('the first is made alone and shown before it is compared; then two are made a
   expect(trials.trials()).toHaveLength(files.length);
 });
 
+it('another file that is chosen while the first is being made comes as soon as a worker is free', async () => {
+  trials.deep.set(true);
+  held = () => undefined;
+  injector.get(ApplicationRef).tick();
+  await new Promise((r) => setTimeout(r, 0));
+  trials.chosen.set({ format: 'png', quality: 85, chroma: '444' });
+  injector.get(ApplicationRef).tick();
+  const release = held;
+  held = null;
+  release(null);
+  await settled();
+  expect(asked[1]).toMatchObject({ format: 'png' });
+});
+
 it('what is made of an earlier picture is let go, and nothing of it is kept', async () => {
   trials.deep.set(true);
   held = () => undefined;

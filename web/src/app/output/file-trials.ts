@@ -175,6 +175,8 @@ export class FileTrials {
         if (signal.aborted) return;
         this.free.add(lane);
         this.going.update((g) => g.filter((n) => n !== what));
+        // What is next may be what it was while no worker was free.
+        this.make();
       });
     }
   }
