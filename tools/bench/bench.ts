@@ -28,7 +28,7 @@ import { reference, ssim } from '../../core/src/testing/reference';
 import { realShaper } from '../../core/src/testing/type';
 import { startApp, root } from '../../e2e/src/harness/app';
 import { Browser, Key } from '../../e2e/src/harness/browser';
-import { lookRound, startBare } from '../../e2e/src/harness/workbench';
+import { startBare } from '../../e2e/src/harness/workbench';
 import { history } from './history';
 import { leaving } from './files';
 import { sets } from './sets';

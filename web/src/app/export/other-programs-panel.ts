@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject } from '@angular/core';
 import { ExportSession } from '../output/export-session';
 import { OtherPrograms, type HandedOn } from '../output/other-programs';
+import { panelStyles } from './panel-styles';
 
 const ways: readonly { id: HandedOn; name: string; what: string; more: string }[] = [
   { id: 'svg', name: 'SVG', what: 'Outlines, sharp at any size', more: 'Words as outlines, photos within the file.' },
@@ -35,32 +36,23 @@ const ways: readonly { id: HandedOn; name: string; what: string; more: string }[
     }
     <p class="small-text" role="status">{{ hand.said() }}</p>
     <p class="small-text problem-text" role="alert">{{ hand.problem() }}</p>`,
-  styles: `
-    :host {
-      display: flex;
-      flex-direction: column;
-      align-items: flex-start;
-      gap: 6px;
-    }
-    h3 {
-      margin-top: 8px;
-      color: var(--ink-soft);
-      font-size: 13px;
-    }
-    p {
-      margin: 0;
-      overflow-wrap: anywhere;
-    }
-    p:empty {
-      display: none;
-    }
-    .way {
-      display: grid;
-      grid-template-columns: 104px 1fr;
-      gap: 10px;
-      align-items: center;
-    }
-  `,
+  styles: [
+    panelStyles,
+    `
+      :host {
+        align-items: flex-start;
+      }
+      p {
+        overflow-wrap: anywhere;
+      }
+      .way {
+        display: grid;
+        grid-template-columns: 104px 1fr;
+        gap: 10px;
+        align-items: center;
+      }
+    `,
+  ],
 })
 export class OtherProgramsPanel {
   protected readonly ways = ways;

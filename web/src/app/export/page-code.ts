@@ -18,6 +18,7 @@ import { FindFile } from '../output/find-file';
 import { HouseStyleService } from '../storage/house-style.service';
 import { ExportSession } from '../output/export-session';
 import { Choice, type Option } from '../ui/choice';
+import { panelStyles } from './panel-styles';
 
 /** One of the files that leave for a page. */
 interface Leaving {
@@ -81,66 +82,56 @@ const kindNames: Record<CodeKind, string> = { img: 'img', picture: 'picture', cs
       <p class="small-text" role="status">{{ all.said() }}</p>
       <p class="small-text problem-text" role="alert">{{ all.problem() }}</p>
     }`,
-  styles: `
-    :host {
-      display: flex;
-      flex-direction: column;
-      gap: 6px;
-    }
-    h3 {
-      margin-top: 8px;
-      color: var(--ink-soft);
-      font-size: 13px;
-    }
-    p {
-      margin: 0;
-    }
-    .ticks {
-      display: flex;
-      align-items: center;
-      gap: 14px;
-      font-size: 13px;
-    }
-    .ticks label {
-      display: inline-flex;
-      align-items: center;
-      gap: 5px;
-    }
-    input {
-      accent-color: var(--ink);
-    }
-    details {
-      display: flex;
-      flex-direction: column;
-    }
-    summary {
-      cursor: pointer;
-      font-size: 13px;
-      font-weight: 600;
-      padding: 4px 0;
-    }
-    textarea {
-      display: block;
-      width: 100%;
-      box-sizing: border-box;
-      margin: 6px 0;
-      padding: 8px 9px;
-      font:
-        12px/1.45 'JetBrains Mono',
-        monospace;
-      color: var(--ink);
-      background: var(--ground);
-      border: 1px solid var(--border);
-      border-radius: var(--corner);
-      resize: vertical;
-    }
-    .row {
-      display: flex;
-      align-items: center;
-      gap: 8px;
-      flex-wrap: wrap;
-    }
-  `,
+  styles: [
+    panelStyles,
+    `
+      .ticks {
+        display: flex;
+        align-items: center;
+        gap: 14px;
+        font-size: 13px;
+      }
+      .ticks label {
+        display: inline-flex;
+        align-items: center;
+        gap: 5px;
+      }
+      input {
+        accent-color: var(--ink);
+      }
+      details {
+        display: flex;
+        flex-direction: column;
+      }
+      summary {
+        cursor: pointer;
+        font-size: 13px;
+        font-weight: 600;
+        padding: 4px 0;
+      }
+      textarea {
+        display: block;
+        width: 100%;
+        box-sizing: border-box;
+        margin: 6px 0;
+        padding: 8px 9px;
+        font:
+          12px/1.45 'JetBrains Mono',
+          monospace;
+        color: var(--ink);
+        background: var(--ground);
+        border: 1px solid var(--border);
+        border-radius: var(--corner);
+        resize: vertical;
+      }
+      .row {
+        display: flex;
+        align-items: center;
+        gap: 8px;
+        flex-wrap: wrap;
+      }
+    `,
+  ],
 })
 export class PageCodePanel {
   protected readonly out = inject(ExportSession);

@@ -5,6 +5,7 @@ import { ExportSession } from '../output/export-session';
 import { RoutineRun } from '../output/routine-run';
 import { ExportRoutines } from '../storage/export-routines.service';
 import { valueOf } from '../ui/event-value';
+import { panelStyles } from './panel-styles';
 
 /** The routines of a graphic's slot, each done in one press; and the choices that are made here, kept as one. */
 @Component({
@@ -48,38 +49,28 @@ import { valueOf } from '../ui/event-value';
       <button type="submit" class="button small">Keep as a routine</button>
     </form>
     <a class="small-text" routerLink="/exports">Several graphics and routines in one go</a>`,
-  styles: `
-    :host {
-      display: flex;
-      flex-direction: column;
-      gap: 6px;
-    }
-    h3 {
-      margin-top: 8px;
-      color: var(--ink-soft);
-      font-size: 13px;
-    }
-    p {
-      margin: 0;
-    }
-    .routine {
-      display: flex;
-      flex-direction: column;
-      align-items: flex-start;
-      gap: 3px;
-    }
-    .made {
-      overflow-wrap: anywhere;
-    }
-    .row {
-      display: flex;
-      align-items: center;
-      gap: 8px;
-    }
-    .field {
-      flex: 1;
-    }
-  `,
+  styles: [
+    panelStyles,
+    `
+      .routine {
+        display: flex;
+        flex-direction: column;
+        align-items: flex-start;
+        gap: 3px;
+      }
+      .made {
+        overflow-wrap: anywhere;
+      }
+      .row {
+        display: flex;
+        align-items: center;
+        gap: 8px;
+      }
+      .field {
+        flex: 1;
+      }
+    `,
+  ],
 })
 export class RoutinesHere {
   protected readonly valueOf = valueOf;

@@ -9,6 +9,7 @@ import { Choice, type Option } from '../ui/choice';
 import { SelectField } from '../ui/select-field';
 import { SliderField } from '../ui/slider-field';
 import { tickedOf, valueOf } from '../ui/event-value';
+import { panelStyles } from './panel-styles';
 
 const placeNames: Record<WatermarkPlace, string> = {
   room: 'Where there is room',
@@ -104,30 +105,17 @@ interface Logo {
         <p class="quiet small-text">The same for all your graphics; each says whether it carries it.</p>
       }
     }`,
-  styles: `
-    :host {
-      display: flex;
-      flex-direction: column;
-      gap: 6px;
-    }
-    h3 {
-      margin-top: 8px;
-      color: var(--ink-soft);
-      font-size: 13px;
-    }
-    p {
-      margin: 0;
-    }
-    p:empty {
-      display: none;
-    }
-    .kind {
-      display: flex;
-      flex-wrap: wrap;
-      justify-content: space-between;
-      gap: 6px;
-    }
-  `,
+  styles: [
+    panelStyles,
+    `
+      .kind {
+        display: flex;
+        flex-wrap: wrap;
+        justify-content: space-between;
+        gap: 6px;
+      }
+    `,
+  ],
 })
 export class WatermarkHere {
   protected readonly tickedOf = tickedOf;
