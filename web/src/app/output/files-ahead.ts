@@ -18,7 +18,8 @@ export class FilesAhead {
   constructor() {
     effect((cleanUp) => {
       const [graphic, frame] = [this.workbench.graphic(), this.workbench.frame()];
-      if (!graphic || !frame) return;
+      // While something is dragged, or slid, nobody rests.
+      if (!graphic || !frame || this.workbench.draft()) return;
       const stop = new AbortController();
       const resting = setTimeout(
         () =>
