@@ -18,6 +18,11 @@ describe('names of files that leave together', () => {
     const names = numberedNames('{slot}', [part, part, part], true);
     expect(names).toEqual(['3-strip-square.jpg', '2-strip-square.jpg', '1-strip-square.jpg']);
   });
+  it('know their site, size and density where the pattern has them', () => {
+    const known = { ...part, site: 'Ottermill Pottery', size: { width: 360, height: 360 }, density: 2 };
+    const names = numberedNames('{site}-{size}-{density}-{number}', [known, known]);
+    expect(names).toEqual(['ottermill-pottery-360x360-2x-1.jpg', 'ottermill-pottery-360x360-2x-2.jpg']);
+  });
   it.each([2, 9, 10, 100])('are each once, safe, no longer than may be, and in order when sorted: %i', (count) => {
     const parts = Array.from({ length: count }, (_, i): NumberedPart => ({
       graphic: 'Öfen & Åre 🫖'.repeat(9),

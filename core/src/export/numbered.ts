@@ -1,13 +1,7 @@
-import type { FileFormat } from '../slot/slot';
-import { fileName } from './name';
+import { fileName, type NameParts } from './name';
 
-/** A file of several that leave together. */
-export interface NumberedPart {
-  /** What its graphic is called. */
-  readonly graphic: string;
-  readonly slot: string;
-  readonly format: FileFormat;
-  /** Most letters of a name where it goes, its ending included. */
+/** A file of several that leave together: what is known of it for its name, and most letters of that, its ending included. */
+export interface NumberedPart extends Omit<NameParts, 'date' | 'number'> {
   readonly longest: number;
 }
 
@@ -27,14 +21,13 @@ export interface NumberedSet {
  */
 export function numberedName(
   { pattern, date, of, latestFirst }: NumberedSet,
-  { graphic, slot, format, longest }: NumberedPart,
+  { longest, ...known }: NumberedPart,
   at: number,
 ): string {
   const digits = String(of).length;
   const number = String(latestFirst ? of - at : at + 1).padStart(digits, '0');
+  const parts = { ...known, date };
   // Its number stands where the pattern has it, otherwise first.
-  if (pattern.includes('{number}'))
-    return fileName(pattern, { graphic, date, slot, format, number }, new Set(), longest);
-  const name = fileName(pattern, { graphic, date, slot, format }, new Set(), longest - digits - 1);
-  return `${number}-${name}`;
+  if (pattern.includes('{number}')) return fileName(pattern, { ...parts, number }, new Set(), longest);
+  return `${number}-${fileName(pattern, parts, new Set(), longest - digits - 1)}`;
 }

@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { notesFor, numberedName, safeWord, type Frame, type Graphic } from '@bright-slot/core';
+import { nameParts, notesFor, numberedName, safeWord, type Frame, type Graphic } from '@bright-slot/core';
 import { PixelsService, type FileChoices } from '../pixels/pixels.service';
 import { JobStopped, type PixelClient } from '../pixels/pixel-client';
 import { blobSink, makeZip } from '../storage/archive/zip';
@@ -52,9 +52,11 @@ export class AllFiles {
   name(pieces: readonly Piece[], at: number, latestFirst: boolean): string {
     const { name, frame } = pieces[at]!;
     const { slot, export: choices } = frame;
-    const part = { graphic: name, slot: slot.name, format: choices.format, longest: slot.names.longest };
-    const set = { pattern: this.house.style().namePattern, date: today(), of: pieces.length, latestFirst };
-    return numberedName(set, part, at);
+    const { namePattern: pattern, business } = this.house.style();
+    const date = today();
+    const parts = nameParts(name, slot, choices.format, date, business);
+    const set = { pattern, date, of: pieces.length, latestFirst };
+    return numberedName(set, { ...parts, longest: slot.names.longest }, at);
   }
 
   /** In a zip that is called after the set; whether it was given. */

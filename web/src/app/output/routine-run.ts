@@ -136,6 +136,7 @@ export class RoutineRun {
         routine.file !== 'lightest' && wanted === 'lightest'
           ? 'The slot does not take the routine’s format: the lightest that it takes.'
           : '',
+        routine.watermark && !this.house.style().watermark ? 'Without a watermark: none was made yet.' : '',
         most !== null && blob.size > most ? 'Heavier than the limit.' : '',
         difference?.seen ? 'Can be told from the canvas at 100 %.' : '',
         softAt(graphic, frame, density) ?? '',

@@ -8,8 +8,12 @@ let ahead: { readonly canvas: OffscreenCanvas; readonly as: string; readonly mad
 const named = ({ format, quality, chroma, notes, ground }: Encoding) =>
   JSON.stringify([format, quality, chroma, notes, ground]);
 
+/** Writing cannot be broken off, and what is on screen waits for it: a larger picture is only painted ahead, px. */
+const MOST_AHEAD = 2e6;
+
 /** Makes a file that is likely to be asked for. */
 export async function makeAhead(canvas: OffscreenCanvas, choices: Encoding): Promise<void> {
+  if (canvas.width * canvas.height > MOST_AHEAD || choices.format === 'avif') return;
   if (!madeAhead(canvas, choices)) ahead = { canvas, as: named(choices), made: await encode(canvas, choices, false) };
 }
 
