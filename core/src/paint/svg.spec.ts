@@ -60,12 +60,12 @@ function worst(a: Pixels, b: Pixels): number {
 }
 
 describe('a drawing', () => {
-  it('is painted by resvg as Skia paints the graphic: 60 random graphics, seed 18', async () => {
+  it('is painted by resvg as Skia paints the graphic: 40 random graphics, seed 18', async () => {
     const r = random(18);
     const { words: anyWords, shape: anyShape, veil: anyVeil, fill } = anyLayers(r);
     const off: number[] = [];
     let leastSsim = 1;
-    for (let i = 0; i < 60; i++) {
+    for (let i = 0; i < 40; i++) {
       const said = anyWords('w');
       const g = Graphic.parse({
         ...withLayers(blank(), anyShape('s', 'w'), anyVeil('v'), said, anyShape('t', 'w')),
