@@ -225,9 +225,17 @@ export class FileTrials {
     return { ...made, url, difference };
   }
 
-  private async bySecond(next: Next, { frame, notes, state }: TrialSubject, signal: AbortSignal): Promise<Made> {
+  private async bySecond(next: Next, subject: TrialSubject, signal: AbortSignal): Promise<Made> {
+    const { graphic, frame, notes, state } = subject;
     const painted = { key: state, bitmap: this.painted()!, ground: frame.slot.ground };
-    return { ...(await this.pixels.fileOfPainted(painted, { ...next, notes }, signal)), decoded: 0 };
+    try {
+      return { ...(await this.pixels.fileOfPainted(painted, { ...next, notes }, signal)), decoded: 0 };
+    } catch (error) {
+      if (signal.aborted || error instanceof JobStopped) throw error;
+      // What the second worker lacks, as code that cannot be fetched now, the first may have.
+      const made = await this.pixels.file(graphic, frame, { ...next, notes, compare: true }, signal);
+      return { ...made, difference: made.difference! };
+    }
   }
 
   /** The picture without loss, for other programs to take; null where it cannot be made. */
