@@ -90,11 +90,8 @@ export class FileTrials {
   /** The files that can be proposed: one that was chosen although its format does not suit the slot is none. */
   readonly fit = computed(() => this.trials().filter((t) => this.ways().some((w) => sameWay(w, t))));
 
-  /** What is next for the proposal among ways in which nothing is being made. */
-  private readonly nextSearched = computed(() => {
-    const ways = this.ways().filter((w) => !this.going().some((g) => sameWay(g, w)));
-    return nextForProposal(this.fit(), ways, this.most(), this.best());
-  });
+  /** Ways in which nothing is being made. */
+  private readonly idleWays = computed(() => this.ways().filter((w) => !this.going().some((g) => sameWay(g, w))));
 
   /** Whether all is known that a proposal needs. */
   readonly found = computed(
@@ -113,15 +110,10 @@ export class FileTrials {
     if (!this.problems().has(chosen.format) && !made(chosen)) return chosen;
     // The first comes alone: it is waited for, and tells what the others are.
     if (!this.deep() || !this.trials().length) return null;
-    const next = this.nextSearched();
+    const next = nextForProposal(this.fit(), this.idleWays(), this.most(), this.best());
     if (next) return next;
     // What the curve lacks comes once it is known what is proposed.
-    return going.length && !this.found() ? null : this.nextForCurve();
-  });
-  private readonly nextForCurve = computed(() => {
-    const going = this.going();
-    const free = this.ways().filter((w) => !going.some((g) => sameWay(g, w)));
-    return nextForCurve(this.fit(), free);
+    return going.length && !this.found() ? null : nextForCurve(this.fit(), this.idleWays());
   });
   /** Whether files are still being made. */
   readonly busy = computed(() => this.going().length > 0 || this.next() !== null);
@@ -138,9 +130,8 @@ export class FileTrials {
   }
 
   /** The file that was made in a way, if it was. */
-  of({ quality, ...way }: Next): MadeTrial | null {
-    const lossless = pictureFormats[way.format].written === 'lossless';
-    return this.trials().find((t) => sameWay(t, way) && (lossless || t.quality === quality)) ?? null;
+  of(next: Next): MadeTrial | null {
+    return this.trials().find((t) => sameFile(t, next)) ?? null;
   }
 
   private forget(): void {
@@ -155,12 +146,11 @@ export class FileTrials {
     this.painted()?.close();
     this.painted.set(null);
     this.problems.set(new Map());
-    this.free.clear();
-    for (const lane of lanes) this.free.add(lane);
+    this.free = new Set(lanes);
   }
 
   /** The workers that nothing is being made in for this subject. */
-  private readonly free = new Set<Lane>(lanes);
+  private free = new Set<Lane>(lanes);
 
   /** Begins what is next in each worker that is free. */
   private make(): void {

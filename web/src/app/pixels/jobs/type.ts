@@ -34,11 +34,12 @@ async function fetchFile(stem: string): Promise<void> {
   files.set(stem, new Uint8Array(await response.arrayBuffer()));
 }
 
+const facesOf = ({ layers }: Graphic): Face[] =>
+  layers.flatMap((l) => (l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : []));
+
 /** A shaper that has every face a graphic uses. */
 export function shaperFor(graphic: Graphic): Promise<Shaper> {
-  return shaperOf(
-    graphic.layers.flatMap((l) => (l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face)) : [])),
-  );
+  return shaperOf(facesOf(graphic));
 }
 
 /** A shaper that has some faces. */
@@ -64,9 +65,7 @@ export async function shaperOf(faces: readonly Face[]): Promise<Shaper> {
 /** Names the fonts of a graphic that the person brought, as they are now; what ships never changes. */
 export async function broughtFacesOf(graphic: Graphic): Promise<string> {
   await shaperFor(graphic);
-  const families = graphic.layers.flatMap((l) =>
-    l.role === 'words' ? l.paragraphs.flatMap((p) => p.runs.map((r) => r.face.family)) : [],
-  );
+  const families = facesOf(graphic).map((f) => f.family);
   const own = [...new Set(families)].filter((f) => !familyNamed(f));
   return own.map((f) => `${f}:${brought.get(f)?.file ?? ''}`).join();
 }
