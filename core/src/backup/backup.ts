@@ -26,6 +26,9 @@ export const entries = {
   tileSets: 'tile-sets.ndjson',
   editions: 'editions.ndjson',
   ownPages: 'own-pages.ndjson',
+  /** Named choices for exporting, and named steps. */
+  exportRoutines: 'export-routines.ndjson',
+  routines: 'routines.ndjson',
   /** Files that were sent to sites; what signs in there is in no backup. */
   sent: 'sent.ndjson',
   /** The steps of the graphic that stands in line `at` (from 0) of the list. */

@@ -26,7 +26,21 @@ import { panelStyles } from './panel-styles';
           Run “{{ r.name }}”
         </button>
         <span class="quiet small-text">{{ text(r) }}</span>
+        <button type="button" class="button bare small" (click)="putOn(r, false)">
+          Take “{{ r.name }}” off this slot
+        </button>
       </div>
+    }
+    @if (others().length) {
+      <label class="field small-text"
+        >Put another on this slot
+        <select #another (change)="putOnBy(another)">
+          <option value="" selected>Choose a routine</option>
+          @for (r of others(); track r.id) {
+            <option [value]="r.id">{{ r.name }}</option>
+          }
+        </select></label
+      >
     }
     @if (run.done(); as d) {
       <div class="row" role="status">
@@ -86,6 +100,28 @@ export class RoutinesHere {
     const id = this.out.slot()?.id;
     return this.routines.all().filter((r) => id !== undefined && r.slots.includes(id));
   });
+
+  protected readonly others = computed(() => {
+    const own = this.here();
+    return this.routines.all().filter((r) => !own.includes(r));
+  });
+
+  protected async putOn({ id, name }: ExportRoutine, is: boolean): Promise<void> {
+    const slot = this.out.slot();
+    if (!slot) return;
+    const problem = await this.routines.putOn(id, slot.id, is);
+    this.told.set(
+      problem
+        ? problem.message
+        : `“${name}” is ${is ? 'put on' : 'taken off'} “${slot.name}”${is ? '' : '; it is still kept'}.`,
+    );
+  }
+
+  protected async putOnBy(select: HTMLSelectElement): Promise<void> {
+    const routine = this.others().find((r) => r.id === select.value);
+    select.value = '';
+    if (routine) await this.putOn(routine, true);
+  }
 
   protected async start(routine: ExportRoutine): Promise<void> {
     this.told.set('');

@@ -20,6 +20,16 @@ export class ExportRoutines {
     });
   }
 
+  /** Puts one on a slot, or takes it off. */
+  putOn(id: string, slot: string, is: boolean): Promise<Problem | null> {
+    return this.kept.change((all) =>
+      all.map((r) => {
+        const others = r.slots.filter((s) => s !== slot);
+        return r.id === id ? ExportRoutine.parse({ ...r, slots: is ? [...others, slot] : others }) : r;
+      }),
+    );
+  }
+
   remove(id: string): Promise<Problem | null> {
     return this.kept.change((all) => all.filter((r) => r.id !== id));
   }

@@ -2,8 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { Routine, type Problem } from '@bright-slot/core';
 import { GraphicsRepository } from './graphics-repository';
 import { KeptList } from './kept-list';
-
-const MOST = 100;
+import { MOST_ROUTINES } from './routine-lists';
 
 /** The person's routines, kept in the browser; the same in every tab. */
 @Injectable({ providedIn: 'root' })
@@ -14,7 +13,7 @@ export class Routines {
   /** Keeps one; one of the same name gives way to it. */
   keep(routine: Routine): Promise<Problem | null> {
     return this.kept.change((all) =>
-      [...all.filter((r) => r.name !== routine.name), Routine.parse(routine)].slice(-MOST),
+      [...all.filter((r) => r.name !== routine.name), Routine.parse(routine)].slice(-MOST_ROUTINES),
     );
   }
 

@@ -157,6 +157,37 @@ it('what is saved comes back whole, the second time as it stands', async () => {
   expect(await bring(zip, other)).toMatchObject({ graphics: 0, same: 2 });
 });
 
+it('routines come back: those of names that stand here stay, what is no routine is named', async () => {
+  const routine = (id: string, name: string, densities: number[] | null = null) => ({
+    id,
+    name,
+    file: 'lightest',
+    densities,
+    mostBytes: null,
+    ppi: null,
+    watermark: true,
+    slots: ['header'],
+  });
+  const steps = { version: 1, id: 's', name: 'Warm', short: 400, steps: [] };
+  const key = 'export-routines';
+  await db.settings.put({ key, value: [routine('a', 'For the blog'), routine('b', 'Twice', [2]), { name: 'Torn' }] });
+  await db.settings.put({ key: 'routines', value: [steps] });
+  const zip = await zipOf();
+  const other = fresh('other');
+  const twice = routine('own', 'Twice', [1]);
+  await other.settings.put({ key, value: [twice] });
+  // Steps without a step are none.
+  expect((await bring(zip, other)).left).toEqual(['the routine “Torn”', 'the routine “Warm”']);
+  expect((await other.settings.get(key))?.value).toEqual([twice, routine('a', 'For the blog')]);
+  // A second time nothing is added; and a list that is full takes none.
+  await bring(zip, other);
+  expect((await other.settings.get(key))?.value).toHaveLength(2);
+  const full = Array.from({ length: 100 }, (_, i) => routine(`n${i}`, `Number ${i}`));
+  await other.settings.put({ key, value: full });
+  expect((await bring(zip, other)).left).toContain('the routine “For the blog”, since there are 100 here');
+  expect((await other.settings.get(key))?.value).toEqual(full);
+});
+
 it('a damaged graphic, picture, font, slot and house style are left out and named; the rest comes in', async () => {
   await db.steps.update('one-2', { graphic: 'torn' } as never);
   await db.settings.put({ key: 'house-style', value: { version: 9 } });

@@ -43,6 +43,8 @@ import { HistoryStore } from '../history-store';
 import type * as z from 'zod';
 import { mark, settleBringing, undoBringing } from './bringing';
 import { database, type AssetRecord, type Database } from '../database';
+import { readable } from '../readable';
+import { routineLists } from '../routine-lists';
 import { storageProblem } from '../storage-problem';
 import { sha256 } from '../hash';
 import { editionUses, putUses, setUses } from '../used';
@@ -150,6 +152,8 @@ class Bringing {
       | 'editions'
       | 'sites'
       | 'ownPages'
+      | 'exportRoutines'
+      | 'routines'
       | 'sent',
     take: (value: unknown) => Promise<void>,
   ) {
@@ -164,7 +168,12 @@ class Bringing {
         await take(value);
     } catch (error) {
       if (!(error instanceof EntryRefused)) throw error;
-      const called = { assets: 'pictures', ownPages: 'pages', sent: 'files that were sent' };
+      const called = {
+        assets: 'pictures',
+        ownPages: 'pages',
+        sent: 'files that were sent',
+        exportRoutines: 'routines',
+      };
       this.leave(`the rest of the list of ${list in called ? called[list as keyof typeof called] : list}`);
     }
   }
@@ -439,6 +448,33 @@ class Bringing {
     });
   }
 
+  /** Routines that are not here; one of the same id or name stays as it is. The lists are written once all are read. */
+  async routines(): Promise<void> {
+    const { settings } = this.db;
+    for (const { list, key, schema, most } of routineLists) {
+      const found: { id: string; name: string }[] = [];
+      await this.through(list, (value) => {
+        const read = schema.safeParse(value);
+        if (read.success) found.push(read.data);
+        else this.leave(`the routine ${calledIn(value, 'without a name')}`);
+        return Promise.resolve();
+      });
+      if (!found.length) continue;
+      await this.db.transaction('rw', settings, async () => {
+        const kept: unknown = (await settings.get(key))?.value;
+        const all: unknown[] = Array.isArray(kept) ? [...(kept as unknown[])] : [];
+        const has = (r: { id: string; name: string }) =>
+          readable(all, schema).some((own) => own.id === r.id || own.name === r.name);
+        for (const routine of found) {
+          if (has(routine)) continue;
+          if (all.length < most) all.push(routine);
+          else this.leave(`the routine ${calledIn(routine, 'without a name')}, since there are ${most} here`);
+        }
+        await settings.put({ key, value: all });
+      });
+    }
+  }
+
   async houseStyle(): Promise<void> {
     const { houseStyle } = this.head;
     if (houseStyle === null || houseStyle === undefined) return;
@@ -495,6 +531,7 @@ export async function bringBack(
       await bringing.sites();
       await bringing.pages();
       await bringing.sent();
+      await bringing.routines();
       await bringing.houseStyle();
       await settleBringing(db);
     } catch (error) {

@@ -11,6 +11,7 @@ import {
 } from '@bright-slot/core';
 import type * as z from 'zod';
 import { database, type Database, type FontRecord } from '../database';
+import { routineLists } from '../routine-lists';
 import { Refused } from '../storage-problem';
 import { fontUse, usesIn } from '../used';
 import { HistoryStore } from '../history-store';
@@ -185,6 +186,10 @@ export async function pack(progress: (done: number, of: number) => void, db = da
   await zip.lines(entries.ownPages, each((await db.ownPages.toArray()) as unknown[]));
   await zip.lines(entries.sites, each((await db.sites.toArray()) as unknown[]));
   await zip.lines(entries.slots, each((await db.slots.toArray()) as unknown[]));
+  for (const { entry, key } of routineLists) {
+    const kept: unknown = (await db.settings.get(key))?.value;
+    await zip.lines(entry, each(Array.isArray(kept) ? (kept as unknown[]) : []));
+  }
   await packContents(zip, (await db.settings.get('house-style'))?.value ?? null);
   await zip.finish();
   return { blob: sink.blob(), left };
