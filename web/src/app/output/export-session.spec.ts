@@ -1,6 +1,6 @@
 import '@angular/compiler';
 import { demo } from '../../../../demo/src/index';
-import { DestroyRef, signal, type Injector } from '@angular/core';
+import { ApplicationRef, DestroyRef, signal, type Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Subject } from 'rxjs';
 import {
@@ -60,7 +60,7 @@ const sending = {
 const tried = {
   subject: signal<unknown>(null),
   chosen: signal<unknown>(null),
-  deep: signal(false),
+  tried: signal('chosen'),
   most: signal<number | null>(null),
   best: signal(false),
   trials: signal<readonly MadeTrial[]>([]),
@@ -87,6 +87,7 @@ beforeEach(async () => {
   own.set([]);
   tried.trials.set([]);
   tried.proposal.set(null);
+  tried.found.set(false);
   findings.set([]);
   dialog.said = undefined;
   answer = () => good({ id: 'p1', name: sent.at(-1)!.name, slot: 'blog-header' });
@@ -185,6 +186,26 @@ it('what is chosen is a step of its frame; the same again is none', () => {
   out.setAlt('A shelf');
   expect(edits).toHaveLength(3);
   expect(frame()!.export).toMatchObject({ format: 'webp', quality: 70, alt: 'A shelf' });
+});
+
+it('where it is chosen by itself, what is about to leave waits until it is found; chosen by the person, it does not', async () => {
+  injector.get(ApplicationRef).tick();
+  expect(tried.tried()).toBe('proposal');
+  made(20);
+  expect(out.looking()).toBe(true);
+  const lightest = asTried({ format: 'webp', quality: 71, chroma: '444' }, 7);
+  setTimeout(() => {
+    tried.trials.update((t) => [...t, lightest]);
+    tried.proposal.set(lightest);
+    tried.found.set(true);
+  }, 20);
+  expect(await out.made()).toBe(true);
+  expect(out.chosen()?.blob?.size).toBe(7);
+  tried.found.set(false);
+  tried.proposal.set(null);
+  out.choose('jpeg');
+  injector.get(ApplicationRef).tick();
+  expect([tried.tried(), out.looking()]).toEqual(['chosen', false]);
 });
 
 it('until the person chooses, the lightest that looks the same is what leaves; once it does, the graphic says so', async () => {

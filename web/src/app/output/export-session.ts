@@ -85,6 +85,9 @@ export interface Sent {
 /** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
 const MOST_WAITS = 40;
 
+/** Px of a picture that is tried in all ways before it leaves unseen. */
+const MOST_TRIED = 4e6;
+
 const moment = () => new Promise((done) => setTimeout(done, 100));
 
 /**
@@ -143,6 +146,10 @@ export class ExportSession {
   });
   /** Whether it is chosen by itself. */
   readonly byItself = computed(() => !this.frame()?.export.own);
+  /** A picture of more px takes long to be tried in all ways: where nobody looks on, it leaves as it did last. */
+  private readonly quicklyFound = computed(() => this.needs().width * this.needs().height <= MOST_TRIED);
+  /** Whether the lightest that looks the same is still being looked for. */
+  readonly looking = computed(() => this.byItself() && this.trials.tried() !== 'chosen' && !this.trials.found());
   readonly format = computed(() => this.choice().format);
   readonly quality = computed(() => this.draftQuality() ?? this.choice().quality);
   /** Most bytes the file may have: as typed, or as its slot takes. */
@@ -288,7 +295,10 @@ export class ExportSession {
     const { trials } = this;
     effect(() => trials.subject.set(this.picture()));
     effect(() => trials.chosen.set(this.choice()));
-    effect(() => trials.deep.set(this.wanted() === 'all'));
+    effect(() => {
+      const all = this.wanted() === 'all' ? 'curve' : this.byItself() && this.quicklyFound() ? 'proposal' : 'chosen';
+      trials.tried.set(all);
+    });
     effect(() => trials.most.set(this.most()));
     effect(() => {
       const asked = this.most() !== null && this.trials.found() && whatHelps(this.trials.fit(), this.most()!, null);
@@ -558,9 +568,10 @@ export class ExportSession {
       .map((f) => f.title),
   );
 
-  /** Waits until the chosen file is made; false where it cannot be. */
+  /** Waits until the file that is chosen, or found by itself, is made; false where it cannot be. */
   async made(): Promise<boolean> {
-    while (this.chosen()?.state !== 'failed' && !this.chosen()?.blob && this.graphic()) await moment();
+    const waits = () => this.looking() || !this.chosen()?.blob;
+    while (this.chosen()?.state !== 'failed' && waits() && this.graphic()) await moment();
     return !!this.chosen()?.blob;
   }
 

@@ -87,7 +87,7 @@ it('alone, only the chosen file is made; another chosen is made too, the same ag
 });
 
 it('the chosen file comes first, then the lightest that looks the same is found, then the curve is drawn', async () => {
-  trials.deep.set(true);
+  trials.tried.set('curve');
   await settled();
   expect(asked[0]).toMatchObject({ format: 'jpeg', quality: 85 });
   expect(trials.proposal()).toMatchObject({ format: 'webp' });
@@ -97,8 +97,21 @@ it('the chosen file comes first, then the lightest that looks the same is found,
   expect(trials.painted()).not.toBeNull();
 });
 
+it('where nobody looks at the curve, what it lacks is not made', async () => {
+  trials.tried.set('curve');
+  await settled();
+  const [proposed, all] = [trials.proposal()!, asked.length];
+  asked.splice(0);
+  trials.tried.set('proposal');
+  trials.subject.set(subject('again'));
+  await settled();
+  expect(trials.proposal()).toMatchObject({ format: proposed.format, quality: proposed.quality });
+  expect(asked.length).toBeLessThan(all);
+  expect(asked.filter((c) => c.quality < 60)).toEqual([]);
+});
+
 it('the first is made alone and shown before it is compared; then two are made at a time, none twice', async () => {
-  trials.deep.set(true);
+  trials.tried.set('curve');
   const shown: number[] = [];
   injector.get(ApplicationRef).tick();
   for (let i = 0; i < 20 && !trials.trials().length; i++) {
@@ -114,7 +127,7 @@ it('the first is made alone and shown before it is compared; then two are made a
 });
 
 it('another file that is chosen while the first is being made comes as soon as a worker is free', async () => {
-  trials.deep.set(true);
+  trials.tried.set('curve');
   held = () => undefined;
   injector.get(ApplicationRef).tick();
   await new Promise((r) => setTimeout(r, 0));
@@ -128,7 +141,7 @@ it('another file that is chosen while the first is being made comes as soon as a
 });
 
 it('what is made of an earlier picture is let go, and nothing of it is kept', async () => {
-  trials.deep.set(true);
+  trials.tried.set('curve');
   held = () => undefined;
   injector.get(ApplicationRef).tick();
   await new Promise((r) => setTimeout(r, 0));
@@ -146,7 +159,7 @@ it('what is made of an earlier picture is let go, and nothing of it is kept', as
 
 it('a format that cannot be made is told, and the others are found all the same', async () => {
   failing = 'webp';
-  trials.deep.set(true);
+  trials.tried.set('curve');
   await settled();
   expect(trials.problems().get('webp')).toBe('It could not be made.');
   expect(trials.proposal()).toMatchObject({ format: 'jpeg' });
@@ -157,14 +170,14 @@ it('a JPEG that was chosen where transparency is kept is made, and never propose
   const frame = { ...frameOf(graphic), slot: kept };
   trials.subject.set({ ...subject('kept'), frame });
   trials.chosen.set({ format: 'jpeg', quality: 40, chroma: '444' });
-  trials.deep.set(true);
+  trials.tried.set('curve');
   await settled();
   expect(trials.trials().some((t) => t.format === 'jpeg')).toBe(true);
   expect(trials.proposal()!.format).not.toBe('jpeg');
 });
 
 it('a limit that nothing looks the same under gives the best that is light enough', async () => {
-  trials.deep.set(true);
+  trials.tried.set('curve');
   trials.most.set(9000);
   await settled();
   expect(trials.proposal()).toMatchObject({ format: 'webp', quality: 45 });

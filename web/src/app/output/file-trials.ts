@@ -61,8 +61,9 @@ export class FileTrials {
   readonly subject = signal<TrialSubject | null>(null, { equal: (a, b) => a?.state === b?.state });
   /** The file that is wanted first. */
   readonly chosen = signal<Next | null>(null);
-  /** Whether all formats are tried, or the chosen file alone is made. */
-  readonly deep = signal(false);
+  /** The chosen file alone is made; those too that a proposal needs; or what the curve of weights lacks besides. */
+  readonly tried = signal<'chosen' | 'proposal' | 'curve'>('chosen');
+  private readonly deep = computed(() => this.tried() !== 'chosen');
   /** Most bytes the file may have. */
   readonly most = signal<number | null>(null);
   /** Whether the best under that is looked for, although a lighter one looks the same. */
@@ -112,6 +113,7 @@ export class FileTrials {
     if (!this.deep() || !this.trials().length) return null;
     const next = nextForProposal(this.fit(), this.idleWays(), this.most(), this.best());
     if (next) return next;
+    if (this.tried() !== 'curve') return null;
     // What the curve lacks comes once it is known what is proposed.
     return going.length && !this.found() ? null : nextForCurve(this.fit(), this.idleWays());
   });

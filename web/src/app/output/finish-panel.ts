@@ -18,7 +18,7 @@ import { FileTrials } from './file-trials';
 import { SentNote } from './sent-note';
 import { valueOf } from '../ui/event-value';
 
-/** Finishing where one works: with the choices made last, the description confirmed here; Enter sends. */
+/** Finishing where one works: with the lightest file that looks the same, or the one that was chosen; the description confirmed here; Enter sends. */
 @Component({
   selector: 'bs-finish-panel',
   imports: [A11yModule, RouterLink, SentNote],
