@@ -46,6 +46,7 @@ export async function build({ demo = true } = {}) {
       '--target=node20',
       '--outfile=dist/server/main.mjs',
       '--packages=external',
+      '--alias:@bright-slot/core/formats/drawing=./core/src/formats/drawing.ts',
       '--alias:@bright-slot/core=./core/src/index.ts',
       '--log-level=warning',
     ]);

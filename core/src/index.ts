@@ -110,7 +110,7 @@ export * from './pixels/finishing';
 export * from './paint/context';
 export * from './paint/plan';
 export * from './paint/paint';
-export { svgOf, wrappedDrawing } from './paint/svg';
+export { svgOf, type SvgPicture } from './paint/svg';
 export * from './colour/contrast';
 export * from './colour/shade';
 export * from './colour/gradient';
@@ -118,6 +118,8 @@ export * from './colour/notation';
 export {
   endingFor,
   fileFormats,
+  hasQuality,
+  isDrawn,
   formatsText,
   isFileFormat,
   pictureFormats,

@@ -1,4 +1,4 @@
-import { entriesOf, shownHigh, shownSized, type Slot, type SlotSet } from '@bright-slot/core';
+import { entriesOf, plainSlot, shownHigh, shownSized, type Slot, type SlotSet } from '@bright-slot/core';
 
 const pottery = entriesOf({ site: 'ottermill.example', source: 'the handbook of ottermill.example' });
 
@@ -103,6 +103,7 @@ export const potterySlots: readonly Slot[] = [
   pottery('logo', 'Logo, transparent', 'Logos', 512, 512, {
     shownWidth: 256,
     keepsTransparency: true,
+    formats: [...plainSlot.formats, 'svg'],
     page: 'about',
     ground: '#e9e2d3',
     fit: 'fits-within',

@@ -6,9 +6,9 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import sharp from 'sharp';
 import { accessible } from './harness/accessible';
 import { Browser } from './harness/browser';
-import { foundFile } from './harness/exporting';
+import { chooseFormat, foundFile } from './harness/exporting';
 import { withApp } from './harness/suite';
-import { download, dropOn, exportedPng, things } from './harness/workbench';
+import { download, drop, dropOn, exportedPng, newGraphic, things } from './harness/workbench';
 
 // Graphics in open formats, for other programs and other browsers; and under a watermark of one's own.
 const here = withApp({ width: 1280, height: 800 });
@@ -89,6 +89,41 @@ it.each(['demo-notes', 'demo-kiln-opening', 'demo-shop-sign'])(
     expect(svg.toString('utf8')).not.toContain('<text');
   },
 );
+
+it('beside the other formats, where the slot takes it: it leaves as SVG, in one file, with its code, and goes on the site', async () => {
+  const { browser, app } = here;
+  await newGraphic(browser, app, 'Logo, transparent');
+  await drop(browser, { name: 'mark.svg', bytes: readFileSync('demo/logos/ottermill.svg') });
+  await browser.driver.wait(async () => (await things(browser)).join().includes('mark'), 15_000);
+  await browser.saved();
+  await browser.press('Export', 'a');
+  await foundFile(browser);
+  const told = () =>
+    browser.run<string>(
+      `return [...document.querySelectorAll('.format')].find((f) => f.textContent.startsWith('SVG')).textContent`,
+    );
+  await browser.driver.wait(async () => (await told()).includes('bytes'), 20_000);
+  expect(await told()).toMatch(/looks the same, sharp at every size/);
+  const png = await rawOf(readFileSync(await saved('PNG', '.png')));
+  await chooseFormat(browser, 'SVG');
+  const code = () => browser.run<string>(`return document.querySelector('bs-page-code textarea').value`);
+  await browser.driver.wait(async () => (await code()).includes('.svg'), 15_000);
+  expect(await code()).toMatch(/^<img src="[a-z0-9-]+\.svg" width="512" height="512" alt="">$/);
+  await browser.press('Save file');
+  const path = await download(browser, '.svg', seen);
+  seen.push(basename(path));
+  const svg = readFileSync(path);
+  expect(`${svg.length.toLocaleString('en-GB')} bytes`).toBe(/[\d,]+ bytes/.exec(await told())![0]);
+  expect(off(png, await byChromium(svg)).mean).toBeLessThan(0.3);
+  expect(off(png, await byResvg(svg)).mean).toBeLessThan(0.6);
+  await accessible(browser);
+  await browser.press('Put on the site');
+  await browser.fill(await browser.find('mat-dialog-container textarea'), 'The mark of the pottery');
+  await browser.press('Send with this');
+  await browser.seeText('It is on the site.', 30_000);
+  const page = await (await fetch(`${app.site}/about`)).text();
+  expect(page).toMatch(/<img[^>]*src="[^"]*\.svg"/);
+});
 
 it('as OpenRaster: its layers, laid over one another by other code, are its PNG; it comes back as a graphic', async () => {
   const { browser, app } = here;

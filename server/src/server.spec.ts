@@ -115,6 +115,17 @@ describe('sending a picture', () => {
     await show('nonsense').expect(404);
   });
 
+  it('takes a drawing that draws, and shows it so that it can do nothing else', async () => {
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="32" height="32" viewBox="0 0 8 8"><metadata>m</metadata><circle r="4"/></svg>';
+    const sent = SentPicture.parse((await send({ name: 'mark.svg' }, Buffer.from(svg))).body);
+    expect(sent).toMatchObject({ type: 'svg', width: 32, height: 32 });
+    const shown = await request(site).get(new URL(sent.address).pathname).expect(200);
+    expect(shown.headers['content-type']).toMatch(/^image\/svg\+xml/);
+    expect(shown.headers['content-security-policy']).toContain('sandbox');
+    expect(String(shown.body)).toBe(svg);
+  });
+
   it('refuses a name already used and offers the next free one', async () => {
     await send();
     const again = await send();
@@ -126,9 +137,9 @@ describe('sending a picture', () => {
     ['text called .jpg', Buffer.from('no picture at all'), 'its content is no picture'],
     ['nothing', Buffer.alloc(0), 'empty'],
     [
-      'an SVG',
+      'an SVG with a script',
       Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1 1"><script>alert(1)</script></svg>'),
-      'JPEG, PNG, WebP and AVIF',
+      'does more than draw',
     ],
   ])('refuses %s in words and stores nothing', async (_what, file, sentence) => {
     const answer = await send({}, file);

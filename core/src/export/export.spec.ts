@@ -2,8 +2,15 @@ import { execFileSync } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Resvg } from '@resvg/resvg-js';
 import exifr from 'exifr';
 import sharp from 'sharp';
+import { cleanDrawing } from '../formats/drawing';
+import { frameOf } from '../graphic/frame';
+import { plan } from '../paint/plan';
+import { svgOf } from '../paint/svg';
+import { realShaper } from '../testing/type';
+import { blank, withLayers, words } from '../testing/samples';
 import { srgbProfile } from './icc';
 import { noNotes, withNotes } from './metadata';
 import { nameAt } from './densities';
@@ -159,6 +166,33 @@ describe.each(['jpeg', 'png', 'webp'] as const)('all notes in %s, read by exifto
       rmSync(path);
     }
   });
+});
+
+it('an SVG says what notes there are, once, to exiftool; what it draws stays as it was', async () => {
+  const notes = { copyright: '© Ottermill 2026', creator: 'Maud & <Élan>', alt: 'Jugs; 5 < 6 & “dry”', ppi: 144 };
+  const graphic = { ...withLayers(blank(), words('Jugs')), name: '<Jugs> & cups' };
+  const drawn = plan(graphic, frameOf(graphic), 1, await realShaper());
+  const svg = svgOf(drawn, { ...graphic.canvas, title: graphic.name }, () => ({ href: '', as: 'surface' }));
+  const plain = withNotes(new TextEncoder().encode(svg), 'svg', noNotes);
+  expect(new TextDecoder().decode(plain)).toBe(svg);
+  const once = withNotes(plain, 'svg', { ...notes, alt: 'older', creator: 'older' });
+  const file = withNotes(once, 'svg', notes);
+  expect(file).toEqual(withNotes(plain, 'svg', notes));
+  expect(Buffer.from(file).includes('older')).toBe(false);
+  const said = exiftool(file, 'svg');
+  expect(said).toMatchObject({
+    'SVG:Title': '<Jugs> & cups',
+    'SVG:Desc': notes.alt,
+    'XMP-dc:Creator': [notes.creator],
+    'XMP-dc:Rights': notes.copyright,
+    'XMP-iptcCore:AltTextAccessibility': notes.alt,
+  });
+  expect(said['ExifTool:Warning']).toBeUndefined();
+  expect(withNotes(file, 'svg', noNotes)).toEqual(plain);
+  const shown = (bytes: Uint8Array) => new Resvg(Buffer.from(bytes).toString('utf8')).render().asPng();
+  expect(shown(file)).toEqual(shown(plain));
+  // It draws and does nothing else, to our own reader too.
+  expect(cleanDrawing(file, 'it')).toMatchObject({ ok: true, value: { acted: false } });
 });
 
 it('an AVIF says that its colours are sRGB, and is otherwise left alone', async () => {

@@ -1,11 +1,11 @@
-import { pictureFormats } from '../formats/registry';
+import { hasQuality, pictureFormats } from '../formats/registry';
 import { weightText } from '../formats/weight';
 import { bestUnder, lightestSame, type Trial } from './trials';
 
 /** A file in a few words: “JPEG at quality 74”, “PNG”. */
 export const fileText = ({ format, quality, chroma }: Pick<Trial, 'format' | 'quality' | 'chroma'>): string => {
-  const { name, written } = pictureFormats[format];
-  if (written === 'lossless') return name;
+  const { name } = pictureFormats[format];
+  if (!hasQuality(format)) return name;
   return `${name}${chroma === '420' ? ' 4:2:0' : ''} at quality ${quality}`;
 };
 

@@ -83,24 +83,30 @@ function exifBlock({ copyright, creator, ppi }: FileNotes): Bytes | null {
 }
 
 /**
- * An XMP packet (ISO 16684-1, section 7) with the IPTC Photo Metadata Standard’s creator, copyright notice and alternative
- * text (2023.1, sections 6.2 and 6.5); null where there is nothing to say.
+ * XMP (ISO 16684-1, section 7) with the IPTC Photo Metadata Standard’s creator, copyright notice and alternative text
+ * (2023.1, sections 6.2 and 6.5); empty where there is nothing to say.
  */
-function xmpPacket({ copyright, creator, alt }: FileNotes): Bytes | null {
-  if (!copyright && !creator && !alt) return null;
+function xmpRdf({ copyright, creator, alt }: FileNotes): string {
+  if (!copyright && !creator && !alt) return '';
   const alternatives = (name: string, said: string) =>
     said ? `<${name}><rdf:Alt><rdf:li xml:lang="x-default">${escapeHtml(said)}</rdf:li></rdf:Alt></${name}>` : '';
   const by = creator ? `<dc:creator><rdf:Seq><rdf:li>${escapeHtml(creator)}</rdf:li></rdf:Seq></dc:creator>` : '';
-  return new TextEncoder().encode(
-    '<?xpacket begin="\uFEFF" id="W5M0MpCehiHzreSzNTczkc9d"?>' +
-      '<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""' +
-      ' xmlns:dc="http://purl.org/dc/elements/1.1/"' +
-      ' xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
-      by +
-      alternatives('dc:rights', copyright) +
-      alternatives('Iptc4xmpCore:AltTextAccessibility', alt) +
-      '</rdf:Description></rdf:RDF><?xpacket end="r"?>',
+  return (
+    '<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""' +
+    ' xmlns:dc="http://purl.org/dc/elements/1.1/"' +
+    ' xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
+    by +
+    alternatives('dc:rights', copyright) +
+    alternatives('Iptc4xmpCore:AltTextAccessibility', alt) +
+    '</rdf:Description></rdf:RDF>'
   );
+}
+
+/** The same as a packet: section 7.3. Null where there is nothing to say. */
+function xmpPacket(notes: FileNotes): Bytes | null {
+  const rdf = xmpRdf(notes);
+  if (!rdf) return null;
+  return new TextEncoder().encode(`<?xpacket begin="\uFEFF" id="W5M0MpCehiHzreSzNTczkc9d"?>${rdf}<?xpacket end="r"?>`);
 }
 
 /** Strips APPn and comment segments, then states sRGB and the notes. JPEG: ITU-T T.81, B.2.4; T.871, 10.1; ICC.1 annex B.4; ISO 16684-3, 6.2. */
@@ -200,11 +206,26 @@ function noteAvif(file: Uint8Array): Bytes {
 }
 
 /**
+ * Puts the alternative text into an SVG as it is drawn here, as its `desc` (SVG 1.1, section 5.4), and the XMP's RDF as its
+ * `metadata` (section 21.2), after its title. Its colours are sRGB in any case (section 4.2), and it has no pixels that an
+ * inch could hold.
+ */
+function noteSvg(file: Uint8Array, notes: FileNotes): Bytes {
+  const text = new TextDecoder().decode(file).replace(/(<desc>[^<]*<\/desc>\n)?<metadata>.*?<\/metadata>\n/s, '');
+  const rdf = xmpRdf(notes);
+  const head = /^<svg [^>]*>\n(<title>[^<]*<\/title>\n)?/.exec(text)?.[0] ?? '';
+  if (!rdf || !head) return new TextEncoder().encode(text);
+  const said = notes.alt ? `<desc>${escapeHtml(notes.alt)}</desc>\n` : '';
+  return new TextEncoder().encode(`${head}${said}<metadata>${rdf}</metadata>\n${text.slice(head.length)}`);
+}
+
+/**
  * A file with all foreign metadata taken out, sRGB stated, and the notes as far as there are any; an AVIF carries none of
  * them. `file` has to be whole and of the format named. Done again with other notes, only those stand.
  */
 export function withNotes(file: Uint8Array, format: FileFormat, notes: FileNotes): Bytes {
   if (format === 'jpeg') return noteJpeg(file, notes);
   if (format === 'avif') return noteAvif(file);
+  if (format === 'svg') return noteSvg(file, notes);
   return format === 'png' ? notePng(file, notes) : noteWebp(file, notes);
 }

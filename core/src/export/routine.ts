@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { pictureFormats } from '../formats/registry';
+import { hasQuality, pictureFormats } from '../formats/registry';
 import { weightText } from '../formats/weight';
 import { Chroma, type ExportChoices } from '../graphic/frame';
 import { Density, FileFormat, type Slot } from '../slot/slot';
@@ -52,11 +52,11 @@ export function exportRoutineOf(
 
 /** What a routine does, in a few words. */
 export function routineText({ file, densities, mostBytes, ppi, watermark }: ExportRoutine): string {
-  const lossless = file !== 'lightest' && pictureFormats[file.format].written === 'lossless';
+  const plain = file !== 'lightest' && !hasQuality(file.format);
   const said = [
     file === 'lightest'
       ? 'The lightest that looks the same'
-      : `${pictureFormats[file.format].name}${lossless ? '' : ` at quality ${file.quality}`}${file.chroma === '420' ? ', 4:2:0' : ''}`,
+      : `${pictureFormats[file.format].name}${plain ? '' : ` at quality ${file.quality}`}${file.chroma === '420' ? ', 4:2:0' : ''}`,
     densities ? densities.map((d) => `${d}×`).join(' and ') : 'the slot’s densities',
   ];
   if (mostBytes !== null) said.push(`at most ${weightText(mostBytes)}`);

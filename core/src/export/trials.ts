@@ -1,4 +1,4 @@
-import { pictureFormats, type FileFormat } from '../formats/registry';
+import { hasQuality, type FileFormat } from '../formats/registry';
 import type { Chroma } from '../graphic/frame';
 import type { Slot } from '../slot/slot';
 import type { FileDifference } from './difference';
@@ -23,16 +23,12 @@ export type Next = FileWay & { readonly quality: number };
 /** Qualities that are tried: below the first everything is seen to differ, above the last only bytes are added. */
 export const TRIED = { from: 40, to: 96 } as const;
 /** AVIF counts otherwise: it looks as JPEG does at a good third more. Measured. */
-const tried = { jpeg: TRIED, png: TRIED, webp: TRIED, avif: { from: 25, to: 90 } } as const satisfies Record<
-  FileFormat,
-  { readonly from: number; readonly to: number }
->;
+const triedIn = (format: FileFormat): { readonly from: number; readonly to: number } =>
+  format === 'avif' ? { from: 25, to: 90 } : TRIED;
 /** Two qualities so close are one. */
 const CLOSE = 2;
 /** Where the curve of a way has its points besides those of the search. */
 const CURVE = [0.1, 0.37, 0.64, 0.91] as const;
-
-const isLossless = (way: FileWay) => pictureFormats[way.format].written === 'lossless';
 
 /** How a format writes colours: only JPEG has a choice. */
 export const chromaOf = (format: FileFormat, chroma: Chroma | undefined): Chroma =>
@@ -63,12 +59,12 @@ export function lightestSame<T extends Trial>(trials: readonly T[]): T | null {
 /** The quality at which a way is to be tried next on the way to its lightest that looks the same; null where it is found. */
 function nextQuality(trials: readonly Trial[], way: FileWay): number | null {
   const own = ofWay(trials, way);
-  if (isLossless(way)) return own.length ? null : 100;
+  if (!hasQuality(way.format)) return own.length ? null : 100;
   const best = lightestSame(trials);
   const seen = own.filter((t) => t.difference.seen);
   // A better quality of it is only heavier.
   if (best && seen.some((t) => t.bytes >= best.bytes)) return null;
-  const { from, to } = tried[way.format];
+  const { from, to } = triedIn(way.format);
   if (!own.length) return Math.round(from + (to - from) * 0.75);
   const low = Math.max(from - 1, ...seen.map((t) => t.quality));
   const high = Math.min(to + 1, ...own.filter((t) => !t.difference.seen).map((t) => t.quality));
@@ -82,17 +78,17 @@ export function nextForLightest(trials: readonly Trial[], ways: readonly FileWay
     const quality = nextQuality(trials, way);
     return quality === null ? [] : [{ ...way, quality }];
   });
-  // What loses nothing takes longest to make and is seldom the lightest: it comes when the others are half found.
-  const turn = (way: FileWay) => (isLossless(way) ? 2 : ofWay(trials, way).length);
+  // What has no quality takes longest to make and is seldom the lightest: it comes when the others are half found.
+  const turn = (way: FileWay) => (!hasQuality(way.format) ? 2 : ofWay(trials, way).length);
   return open.reduce<Next | null>((first, n) => (!first || turn(n) < turn(first) ? n : first), null);
 }
 
 /** What is to be tried next so that the curve of weight against quality has its points; null once it has. */
 export function nextForCurve(trials: readonly Trial[], ways: readonly FileWay[]): Next | null {
   for (const way of ways) {
-    if (isLossless(way)) continue;
+    if (!hasQuality(way.format)) continue;
     const own = ofWay(trials, way);
-    const { from, to } = tried[way.format];
+    const { from, to } = triedIn(way.format);
     const points = CURVE.map((share) => Math.round(from + (to - from) * share));
     const quality = points.find((q) => !own.some((t) => Math.abs(t.quality - q) <= 5));
     if (quality !== undefined) return { ...way, quality };
@@ -115,7 +111,7 @@ export function nextUnder(
   seed: readonly { readonly quality: number; readonly bytes: number }[] = [],
 ): number | null {
   const own = ofWay(trials, way);
-  if (isLossless(way)) return own.length ? null : 100;
+  if (!hasQuality(way.format)) return own.length ? null : 100;
   const under = own.filter((t) => t.bytes <= most);
   const over = own.filter((t) => t.bytes > most);
   if (under.some((t) => t.bytes >= most * NEAR)) return null;

@@ -92,6 +92,20 @@ describe('a drawing', () => {
     expect(out.replace(/xmlns(:\w+)?="[^"]*"/g, '')).not.toMatch(gone);
     expect(out).toContain('<circle');
   });
+  it.each<[boolean, string]>([
+    [false, '<circle r="1"/>'],
+    [false, '<metadata><a xmlns="x:y" onclick="b()"/></metadata><circle r="1"/>'],
+    [false, '<image href="data:image/png;base64,AAAA"/><use href="#a"/><circle r="1"/>'],
+    [true, '<script>alert(1)</script><circle r="1"/>'],
+    [true, '<circle r="1" onload="alert(1)"/>'],
+    [true, '<g ONCLICK="a()"><circle r="1"/></g>'],
+    [true, '<foreignObject/><circle r="1"/>'],
+    [true, '<image href="https://x.example/p.png"/><circle r="1"/>'],
+    [true, '<a href="javascript:a()"><circle r="1"/></a>'],
+    [true, '<set attributeName="href" to="javascript:a()"/><circle r="1"/>'],
+  ])('tells whether it did more than draw: %s for %s', (acted, body) => {
+    expect(cleanDrawing(new TextEncoder().encode(svg(body)), 'it')).toMatchObject({ ok: true, value: { acted } });
+  });
   it('is refused where it is no well-formed drawing', () => {
     for (const text of ['<svg xmlns="http://www.w3.org/2000/svg"><g></svg>', '<html><svg/></html>', 'not xml', ''])
       expect(problemOf(text)).toContain('cannot be read');

@@ -27,6 +27,9 @@ const DRAWS = new Set(
   ).split(' '),
 );
 
+/** What says something of a drawing and does nothing. */
+const SAYS = new Set(['metadata', 'view']);
+
 const escaped = (text: string) =>
   text.replace(/[&<>"\n\r\t]/g, (c) =>
     c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : c === '"' ? '&quot;' : `&#${c.charCodeAt(0)};`,
@@ -130,6 +133,8 @@ const fragments = (value: string): string[] =>
 export interface CleanDrawing extends DrawingSize {
   /** The drawing as it is kept: plain SVG that draws, fetches nothing, runs nothing, its size stated. */
   readonly svg: string;
+  /** Whether something was left out that does more than draw: scripts, what answers events, what is fetched from elsewhere. */
+  readonly acted: boolean;
 }
 
 /**
@@ -152,6 +157,7 @@ export function cleanDrawing(bytes: Uint8Array, called: string): Result<CleanDra
   /** How deep within something that goes. */
   let gone = 0;
   let sheet: string[] | null = null;
+  let acted = false;
 
   const quiet = (value: string, context: 'stylesheet' | 'declarationList' | 'value') => {
     css += value.length;
@@ -175,13 +181,17 @@ export function cleanDrawing(bytes: Uint8Array, called: string): Result<CleanDra
     const xlink = uri === 'http://www.w3.org/1999/xlink';
     if (prefix !== '' && !xlink && prefix !== 'xml') return;
     if (xlink && local !== 'href') return;
-    if (!/^[a-z][\w.-]*$/i.test(local) || /^on/i.test(local)) return;
+    if (!/^[a-z][\w.-]*$/i.test(local) || /^on/i.test(local)) {
+      acted ||= /^on/i.test(local);
+      return;
+    }
     const name = prefix === 'xml' ? `xml:${local}` : local;
     if (prefix === 'xml' && local === 'base') return;
     if (effectProblem(local, value)) throw beyondDrawing('has an effect that would take very long to draw.');
     let kept = value;
     if (ADDRESS.test(local)) {
       // A link leads out; of a picture only what is written into the drawing stays.
+      acted ||= !/^\s*(#|data:image\/)/i.test(value);
       if (local !== 'href' || tag.local === 'a' || !stays(value)) return;
       if (tag.local === 'image' ? !image(value) : !/^\s*#/.test(value)) return;
     } else if (local === 'style') kept = quiet(value, 'declarationList');
@@ -199,6 +209,7 @@ export function cleanDrawing(bytes: Uint8Array, called: string): Result<CleanDra
     walkDrawing(text.value, {
       open(tag, depth) {
         if (gone || !isSvg(tag) || !DRAWS.has(tag.local)) {
+          acted ||= gone === 0 && isSvg(tag) && !SAYS.has(tag.local);
           gone++;
           return;
         }
@@ -248,5 +259,5 @@ export function cleanDrawing(bytes: Uint8Array, called: string): Result<CleanDra
   }
   if (!size || !drawn)
     return bad('unreadable', `${called} holds no drawing that can be used. Save it as plain SVG and try again.`);
-  return good({ ...(size as DrawingSize), svg: out.join('') });
+  return good({ ...(size as DrawingSize), svg: out.join(''), acted });
 }

@@ -4,6 +4,8 @@ import {
   endingFor,
   fileFormats,
   formatsText,
+  hasQuality,
+  isDrawn,
   isFileFormat,
   isPictureEnding,
   pictureFormats,
@@ -21,10 +23,12 @@ it('media types and endings are those of the IANA registry, by the package mime-
 });
 
 it('what graphics leave as is told apart from what is only read', () => {
-  expect(fileFormats).toEqual(['jpeg', 'png', 'webp', 'avif']);
-  expect(pictureTypes.filter((t) => !isFileFormat(t))).toEqual(['heic', 'gif', 'svg']);
-  expect(fileFormats.map(endingFor)).toEqual(['jpg', 'png', 'webp', 'avif']);
-  expect(formatsText(fileFormats)).toBe('JPEG, PNG, WebP and AVIF');
+  expect(fileFormats).toEqual(['jpeg', 'png', 'webp', 'avif', 'svg']);
+  expect(pictureTypes.filter((t) => !isFileFormat(t))).toEqual(['heic', 'gif']);
+  expect(fileFormats.map(endingFor)).toEqual(['jpg', 'png', 'webp', 'avif', 'svg']);
+  expect(formatsText(fileFormats)).toBe('JPEG, PNG, WebP, AVIF and SVG');
+  expect(fileFormats.filter(hasQuality)).toEqual(['jpeg', 'webp', 'avif']);
+  expect(fileFormats.filter(isDrawn)).toEqual(['svg']);
   expect([formatsText(['svg']), formatsText([])]).toEqual(['SVG', '']);
 });
 

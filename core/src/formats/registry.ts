@@ -8,8 +8,8 @@ export interface PictureFormat {
   readonly endings: readonly [string, ...string[]];
   /** Whether it can hold transparent parts. JPEG cannot: ITU-T T.81 knows no alpha. */
   readonly alpha: boolean;
-  /** Whether graphics leave as it, and whether there is a quality to choose: what loses nothing has none. */
-  readonly written: 'with-quality' | 'lossless' | false;
+  /** Whether graphics leave as it, and how: at a quality, losing no pixel, or drawn, which is sharp at every size. */
+  readonly written: 'with-quality' | 'lossless' | 'drawn' | false;
 }
 
 /** Every format that is read, and those that are written. */
@@ -20,7 +20,7 @@ export const pictureFormats = {
   avif: { name: 'AVIF', mime: 'image/avif', endings: ['avif'], alpha: true, written: 'with-quality' },
   heic: { name: 'HEIC', mime: 'image/heic', endings: ['heic', 'heif'], alpha: true, written: false },
   gif: { name: 'GIF', mime: 'image/gif', endings: ['gif'], alpha: true, written: false },
-  svg: { name: 'SVG', mime: 'image/svg+xml', endings: ['svg'], alpha: true, written: false },
+  svg: { name: 'SVG', mime: 'image/svg+xml', endings: ['svg'], alpha: true, written: 'drawn' },
 } as const satisfies Record<string, PictureFormat>;
 
 /** A format that is read. */
@@ -36,6 +36,12 @@ const all = Object.keys(pictureFormats) as PictureType[];
 export const pictureTypes = all as [PictureType, ...PictureType[]];
 
 export const isFileFormat = (type: PictureType): type is FileFormat => pictureFormats[type].written !== false;
+
+/** Whether there is a quality to choose: what loses no pixel, or has none, knows no such thing. */
+export const hasQuality = (format: FileFormat): boolean => pictureFormats[format].written === 'with-quality';
+
+/** Whether one file serves all densities: what is drawn is sharp at every size. */
+export const isDrawn = (format: FileFormat): boolean => pictureFormats[format].written === 'drawn';
 
 /** The formats that graphics leave as, the one for photographs first. */
 export const fileFormats = all.filter(isFileFormat) as [FileFormat, ...FileFormat[]];

@@ -1,6 +1,7 @@
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { Resvg } from '@resvg/resvg-js';
 import { SaxesParser } from 'saxes';
+import sharp from 'sharp';
 import { Graphic } from '../graphic/graphic';
 import { frameOf } from '../graphic/frame';
 import { anyLayers } from '../testing/any';
@@ -10,16 +11,17 @@ import { blank, photo, random, shape, withLayers, words } from '../testing/sampl
 import { realShaper } from '../testing/type';
 import type { Pixels } from '../pixels/reduce';
 import type { Shaper } from '../words/shaper';
-import { plan } from './plan';
-import { svgOf } from './svg';
+import { plan, surfacesOf } from './plan';
+import { svgOf, type SvgPicture } from './svg';
 
 let shaper: Shaper;
 beforeAll(async () => {
   shaper = await realShaper();
 });
 
-const drawing = (graphic: Graphic, scale = 1, href = () => '') =>
-  svgOf(plan(graphic, frameOf(graphic), scale, shaper), { ...graphic.canvas, title: graphic.name }, href);
+const surface = (href: string) => (): SvgPicture => ({ href, as: 'surface' });
+const drawing = (graphic: Graphic, scale = 1, picture: () => SvgPicture = surface('')) =>
+  svgOf(plan(graphic, frameOf(graphic), scale, shaper), { ...graphic.canvas, title: graphic.name }, picture);
 
 /** As resvg paints it, on white: a reader of SVG that shares nothing with Skia. */
 async function byResvg(svg: string, { width, height }: { width: number; height: number }): Promise<Pixels> {
@@ -88,8 +90,8 @@ describe('a drawing', () => {
     const { layer } = anyLayers(r);
     for (let i = 0; i < 40; i++) {
       const g = { ...withLayers(blank(), layer('a'), layer('b', 'a')), name: 'A <b> & "c"\u0001 \ud800 🦦' };
-      const svg = drawing(g, 2, () => 'data:image/png;base64,AAAA');
-      expect(drawing(g, 2, () => 'data:image/png;base64,AAAA')).toBe(svg);
+      const svg = drawing(g, 2, surface('data:image/png;base64,AAAA'));
+      expect(drawing(g, 2, surface('data:image/png;base64,AAAA'))).toBe(svg);
       const used: string[] = [];
       const parser = new SaxesParser();
       parser.on('error', (error) => {
@@ -127,8 +129,50 @@ describe('a drawing', () => {
 
   it('has a picture where the canvas has it', () => {
     const p = photo({ place: { mode: 'free', x: 100, y: 20, width: 300 } });
-    const svg = drawing(withLayers(blank(), p), 1, () => 'data:image/png;base64,AAAA');
+    const svg = drawing(withLayers(blank(), p), 1, surface('data:image/png;base64,AAAA'));
     // 300 × 2332/3500, rounded outward.
     expect(svg).toContain('<image x="100" y="20" width="300" height="178"');
+  });
+
+  it('has another drawing within it as its surface would be: cropped, mirrored, turned, to resvg as to Chromium’s own library', async () => {
+    // Four quarters, each its own colour; twice as wide as high.
+    const quarters =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100" viewBox="0 0 200 100"><path fill="#c00" d="M0 0h100v50H0z"/><path fill="#0c0" d="M100 0h100v50H100z"/><path fill="#00c" d="M0 50h100v50H0z"/><path fill="#cc0" d="M100 50h100v50H100z"/></svg>';
+    const href = `data:image/svg+xml;base64,${Buffer.from(quarters).toString('base64')}`;
+    const own = await loadImage(await sharp(Buffer.from(quarters)).png().toBuffer());
+    for (const [across, turn, crop] of [
+      [false, 0, null],
+      [true, 0, null],
+      [false, 90, null],
+      [true, 270, { x: 50, y: 0, width: 100, height: 100 }],
+      [false, 0, { x: 20, y: 10, width: 120, height: 60 }],
+    ] as const) {
+      const p = photo({ natural: { width: 200, height: 100 }, vector: true, opaque: false });
+      const layer = { ...p, place: { mode: 'free' as const, x: 300, y: 40, width: 120, height: 60 }, crop, turn };
+      const g = withLayers(blank(), { ...layer, flip: { across, down: false } });
+      const planned = plan(g, frameOf(g), 1, shaper);
+      const need = surfacesOf(planned)[0]!;
+      const theirs = await byResvg(
+        svgOf(planned, { ...g.canvas, title: '' }, () => ({ href, as: 'drawing' })),
+        planned,
+      );
+      const canvas = createCanvas(planned.width, planned.height);
+      const context = canvas.getContext('2d');
+      context.fillStyle = '#ffffff';
+      context.fillRect(0, 0, canvas.width, canvas.height);
+      const { image: i, shown, orient } = need;
+      context.beginPath();
+      context.rect(shown.x, shown.y, shown.width, shown.height);
+      context.clip();
+      context.translate(i.x + i.width / 2, i.y + i.height / 2);
+      context.rotate((orient.quarters * Math.PI) / 2);
+      context.scale(orient.across ? -1 : 1, orient.down ? -1 : 1);
+      const [w, h] = orient.quarters % 2 ? [i.height, i.width] : [i.width, i.height];
+      context.drawImage(own, -w / 2, -h / 2, w, h);
+      const ours = context.getImageData(0, 0, canvas.width, canvas.height);
+      // There is something to differ.
+      expect(ours.data.filter((v, k) => k % 4 === 1 && v < 100).length).toBeGreaterThan(1000);
+      expect(ssim({ ...planned, data: ours.data as unknown as Uint8ClampedArray }, theirs)).toBeGreaterThan(0.99);
+    }
   });
 });

@@ -3,8 +3,14 @@ import type { PaintContext, Surfaces } from './context';
 import { paint } from './paint';
 import type { Plan, SurfaceNeed } from './plan';
 
-/** A picture of a drawing: an address that holds it (`data:`), or what was drawn on a sheet of its own. */
-export type SvgImage = { readonly href: string } | { readonly sheet: SvgSheet };
+/** What stands in a drawing for a need: an address that holds its surface, or the drawing itself, still to be laid (`data:`). */
+export interface SvgPicture {
+  readonly href: string;
+  readonly as: 'surface' | 'drawing';
+}
+
+/** A picture of a drawing: what stands for a need, or what was drawn on a sheet of its own. */
+export type SvgImage = (SvgPicture & { readonly need: SurfaceNeed }) | { readonly sheet: SvgSheet };
 
 interface Gradient {
   readonly head: string;
@@ -203,11 +209,26 @@ export class SvgSheet extends State implements PaintContext<SvgImage> {
   }
   drawImage(image: SvgImage, x: number, y: number, w: number, h: number): void {
     if ('sheet' in image) this.put('<g', 1, `>${image.sheet.markup}</g>`);
-    else {
+    else if (image.as === 'drawing') {
+      const { place } = image.need;
+      const lay = `translate(${n(x)} ${n(y)}) scale(${exact(w / place.width)} ${exact(h / place.height)})`;
+      this.put('<g', 1, `><g transform="${lay}"${this.laid(image.need, image.href)}</g></g>`);
+    } else {
       const box = `x="${n(x)}" y="${n(y)}" width="${n(w)}" height="${n(h)}"`;
-      const href = escapeXml(image.href);
-      this.put(`<image ${box} preserveAspectRatio="none" href="${href}" xlink:href="${href}"`, 1);
+      // As SVG 1.1 has it, which later readers know too (SVG 2, section 16.1.2): said in both ways it would be held twice.
+      this.put(`<image ${box} preserveAspectRatio="none" xlink:href="${escapeXml(image.href)}"`, 1);
     }
+  }
+
+  /** The rest of a group that holds a drawing as a need shows it, cut, mirrored and turned by quarters as its surface would be. */
+  private laid({ image, shown, place, orient }: SurfaceNeed, href: string): string {
+    const at = (x: number, y: number) => `${exact(x - place.x)} ${exact(y - place.y)}`;
+    const cut = `M${at(shown.x, shown.y)}h${exact(shown.width)}v${exact(shown.height)}h${exact(-shown.width)}Z`;
+    const clip = this.definitions.id('c', (own) => `<clipPath id="${own}"><path d="${cut}"/></clipPath>`);
+    const [width, height] = orient.quarters % 2 ? [image.height, image.width] : [image.width, image.height];
+    const lay = `translate(${at(image.x + image.width / 2, image.y + image.height / 2)}) rotate(${orient.quarters * 90}) scale(${orient.across ? -1 : 1} ${orient.down ? -1 : 1})`;
+    const box = `x="${exact(-width / 2)}" y="${exact(-height / 2)}" width="${exact(width)}" height="${exact(height)}"`;
+    return ` clip-path="url(#${clip})"><image transform="${lay}" ${box} preserveAspectRatio="none" xlink:href="${escapeXml(href)}"/>`;
   }
 
   private line(): string {
@@ -275,17 +296,17 @@ function gradient(name: string, at: Record<string, number>): Gradient {
 }
 
 /**
- * A plan as an SVG file: letters as outlines, but for those that no face has; pictures as `href` gives them for their needs
- * (addresses that hold them, `data:`). `width` and `height` are what it shows as, CSS px.
+ * A plan as an SVG file: letters as outlines, but for those that no face has; pictures as `pictureOf` gives them for their
+ * needs. No drawing stands within another one’s, which not all readers draw. `width` and `height` are what it shows as, CSS px.
  */
 export function svgOf(
   p: Plan,
   { width, height, title }: { readonly width: number; readonly height: number; readonly title: string },
-  href: (need: SurfaceNeed) => string,
+  pictureOf: (need: SurfaceNeed) => SvgPicture,
 ): string {
   const sheet = new SvgSheet(p.width, p.height);
   const surfaces: Surfaces<SvgImage> = {
-    exact: (need) => ({ href: href(need) }),
+    exact: (need) => ({ ...pictureOf(need), need }),
     rough: () => undefined,
     scratch(w, h) {
       const own = new SvgSheet(w, h, sheet.definitions);
@@ -301,22 +322,4 @@ export function svgOf(
     sheet.markup,
     '</svg>\n',
   ].join('\n');
-}
-
-/**
- * A drawing as a need shows it, cut, mirrored and turned by quarters as its surface would be, still a drawing: an SVG as
- * large as the need's place that holds it. `href` is an address that holds the drawing itself.
- */
-export function wrappedDrawing({ image, shown, place, orient }: SurfaceNeed, href: string): string {
-  const at = (x: number, y: number) => `${exact(x - place.x)} ${exact(y - place.y)}`;
-  const [width, height] = orient.quarters % 2 ? [image.height, image.width] : [image.width, image.height];
-  const lay = `translate(${at(image.x + image.width / 2, image.y + image.height / 2)}) rotate(${orient.quarters * 90}) scale(${orient.across ? -1 : 1} ${orient.down ? -1 : 1})`;
-  const size = `width="${exact(width)}" height="${exact(height)}"`;
-  const address = escapeXml(href);
-  return [
-    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${place.width}" height="${place.height}" viewBox="0 0 ${place.width} ${place.height}">`,
-    `<clipPath id="c"><path d="M${at(shown.x, shown.y)}h${exact(shown.width)}v${exact(shown.height)}h${exact(-shown.width)}Z"/></clipPath>`,
-    `<g clip-path="url(#c)"><image transform="${lay}" x="${exact(-width / 2)}" y="${exact(-height / 2)}" ${size} preserveAspectRatio="none" href="${address}" xlink:href="${address}"/></g>`,
-    '</svg>',
-  ].join('');
 }

@@ -10,6 +10,7 @@ import NoneAuthenticator from '@nephele/authenticator-none';
 import * as z from 'zod';
 import { fileFormats, identify, isFileFormat, isSafeName, nextFreeName, pictureFormats } from '@bright-slot/core';
 import { said } from '../guard';
+import { drawsOnly } from './drawings';
 import { Faults, type FaultyWays } from './faults';
 
 /** What opens the stand-in's doors. It runs on this computer only, and holds nothing of anyone's. */
@@ -54,6 +55,7 @@ export function doors(folder: string, origin: string, ways: FaultyWays): Router 
   const keep = async (bytes: Buffer, name: string): Promise<string | null> => {
     const facts = identify(bytes, name);
     if (!facts.ok || !isFileFormat(facts.value.type)) return null;
+    if (facts.value.type === 'svg' && !drawsOnly(bytes, name)) return null;
     let free = isSafeName(name) ? name : `${randomUUID()}.${pictureFormats[facts.value.type].endings[0]}`;
     for (;;) {
       const taken = await writeFile(join(folder, free), bytes, { flag: 'wx' }).then(

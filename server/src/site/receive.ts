@@ -13,6 +13,7 @@ import {
   type Result,
 } from '@bright-slot/core';
 import type { NotTaken } from './connector';
+import { drawsOnly } from './drawings';
 import type { SiteStore, StoredPicture } from './store';
 
 /** What the stand-in keeps at most, of all graphics together. */
@@ -48,6 +49,8 @@ export async function receive(
   if (!facts.ok) return facts;
   const { type, width, height } = facts.value;
   if (!isFileFormat(type)) return bad('type', `The site takes ${formatsText(fileFormats)}. Choose one of them.`);
+  if (type === 'svg' && !drawsOnly(bytes, `“${name}”`))
+    return bad('drawing', `“${name}” does more than draw. Save it as plain SVG, or as a PNG.`);
   const kept = store.pictures();
   const used = kept.reduce((sum, p) => sum + p.bytes, 0);
   if (kept.length >= MOST_PICTURES || used + bytes.length > MOST_STORED)

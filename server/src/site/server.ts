@@ -8,6 +8,7 @@ import multer from 'multer';
 import * as z from 'zod';
 import { PageColours, ShelfPicture, escapeHtml, families, pictureFormats } from '@bright-slot/core';
 import { hostGuard, nothingThere, permissions, said, sentences } from '../guard';
+import { quietDrawings } from './drawings';
 import { doors } from './doors';
 import { FaultyWays } from './faults';
 import type { StandIn } from './stand-in';
@@ -64,6 +65,7 @@ export function siteServer({ site, store, demo, files, fonts, appOrigin, siteOri
       },
     }),
   );
+  app.use(quietDrawings);
   app.use(compression());
 
   // Only the app may talk to the API from a browser; a page elsewhere is refused before anything is read.

@@ -1,5 +1,13 @@
 import { Injectable, inject } from '@angular/core';
-import { lightEnough, notesFor, type FileFormat, type FileWeights, type Frame, type Graphic } from '@bright-slot/core';
+import {
+  hasQuality,
+  lightEnough,
+  notesFor,
+  type FileFormat,
+  type FileWeights,
+  type Frame,
+  type Graphic,
+} from '@bright-slot/core';
 import type { PixelClient } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
@@ -22,8 +30,8 @@ export class FileWeightsService {
     const tried = [];
     if (chosen.bytes > slot.mostBytes)
       for (const other of slot.formats) {
-        // PNG has no quality, and JPEG no transparency.
-        if (other === 'png' || (other === 'jpeg' && slot.keepsTransparency)) continue;
+        // Some have no quality, and JPEG no transparency.
+        if (!hasQuality(other) || (other === 'jpeg' && slot.keepsTransparency)) continue;
         const best = await lightEnough(other === format ? quality : 85, slot.mostBytes, (q) => bytes(other, q));
         tried.push({ format: other, ...best });
       }

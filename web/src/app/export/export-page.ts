@@ -13,6 +13,8 @@ import { MatSlider, MatSliderThumb } from '@angular/material/slider';
 import { RouterLink } from '@angular/router';
 import {
   fileDifferenceText,
+  hasQuality,
+  isDrawn,
   pictureFormats,
   secondsOnSlowLine,
   sizeText,
@@ -86,6 +88,7 @@ export class ExportPage {
     (this.out.graphic()?.frames ?? []).map(({ id, slot }, i) => ({ id, name: `${i + 1} · ${sizeText(slot)}` })),
   );
   protected readonly formats = pictureFormats;
+  protected readonly hasQuality = hasQuality;
   protected readonly weight = weightText;
   /** The file at one of its px a px of the screen, beside the canvas, or all of it in the room there is. */
   protected readonly view = signal<View>('file');
@@ -101,9 +104,9 @@ export class ExportPage {
   /** How a file differs, in few words. */
   protected seenText({ format, difference }: MadeFile): string {
     if (this.formats[format].written === 'lossless') return 'identical to the canvas';
-    return difference
-      ? `${difference.seen ? 'can be seen' : 'looks the same'}, SSIM ${difference.ssim.toFixed(4)}`
-      : '';
+    if (!difference) return '';
+    const seen = difference.seen ? 'can be seen' : 'looks the same';
+    return `${seen}, ${isDrawn(format) ? 'sharp at every size' : `SSIM ${difference.ssim.toFixed(4)}`}`;
   }
   protected readonly differenceText = fileDifferenceText;
   /** Whether it is said how a difference is decided. */

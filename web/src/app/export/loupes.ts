@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, ElementRef, effect, inject, input, viewChildren } from '@angular/core';
-import { clamp, type FileDifference } from '@bright-slot/core';
+import { clamp, pictureFormats, type FileDifference } from '@bright-slot/core';
+import { drawnFile } from '../pixels/vectors';
 
 /** File px that a loupe shows on a side, and how many times it enlarges them. */
 const SHOWN = 42;
@@ -72,7 +73,9 @@ export class Loupes {
       const sheets = this.loupes().map((l) => l.nativeElement);
       let gone = false;
       onCleanup(() => (gone = true));
-      void createImageBitmap(file, { colorSpaceConversion: 'none' })
+      const { width, height } = painted;
+      const svg = file.type === pictureFormats.svg.mime;
+      void (svg ? drawnFile(file, { width, height }) : createImageBitmap(file, { colorSpaceConversion: 'none' }))
         .then((bitmap) => {
           for (const [i, { box }] of gone ? [] : worst.entries()) {
             // The part with what is around it, within the picture where it is large enough.

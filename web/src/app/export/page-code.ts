@@ -4,6 +4,7 @@ import {
   densities,
   endingFor,
   filePixels,
+  isDrawn,
   nameAt,
   notesFor,
   pageCode,
@@ -182,7 +183,13 @@ export class PageCodePanel {
     ];
     const name = (format: FileFormat) => this.out.name().replace(/[^.]+$/, endingFor(format));
     return ways.flatMap(({ format, quality, chroma }) =>
-      this.wanted().map((density) => ({ format, quality, chroma, density, name: nameAt(name(format), density) })),
+      (isDrawn(format) ? [1 as const] : this.wanted()).map((density) => ({
+        format,
+        quality,
+        chroma,
+        density,
+        name: nameAt(name(format), density),
+      })),
     );
   });
 

@@ -11,7 +11,7 @@ import {
   output,
   viewChild,
 } from '@angular/core';
-import { pictureFormats, weightText, type Next, type Trial } from '@bright-slot/core';
+import { hasQuality, pictureFormats, weightText, type Next, type Trial } from '@bright-slot/core';
 import {
   Chart,
   LineController,
@@ -101,7 +101,7 @@ export class WeightCurve {
   private readonly lines = computed(() => {
     const lines = new Map<string, Trial[]>();
     for (const t of this.trials()) {
-      if (pictureFormats[t.format].written === 'lossless') continue;
+      if (!hasQuality(t.format)) continue;
       const key = `${t.format}-${t.chroma}`;
       lines.set(key, [...(lines.get(key) ?? []), t]);
     }

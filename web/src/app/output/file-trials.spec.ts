@@ -19,12 +19,14 @@ const differs = (quality: number): FileDifference => ({
   seen: quality < 80,
   worst: [{ box: { x: 0, y: 0, width: 32, height: 32 }, weight: 80 / quality, structure: 1, colour: 1 }],
 });
+/** Bytes that a file has for each step of its quality. */
+const perQuality = { jpeg: 300, png: 4000, webp: 200, avif: 100, svg: 50 };
 const made = async (choices: FileChoices, signal: AbortSignal) => {
   asked.push(choices);
   if (held) await new Promise((done) => (held = done));
   signal.throwIfAborted();
   if (choices.format === failing) throw new Error('It could not be made.');
-  const per = { jpeg: 300, png: 4000, webp: 200, avif: 100 }[choices.format];
+  const per = perQuality[choices.format];
   const blob = new Blob([new Uint8Array(per * choices.quality)]);
   return { blob, width: 940, height: 198, decoded: 0, difference: differs(choices.quality) };
 };
@@ -38,12 +40,7 @@ const pixels = {
   file: (_g: unknown, _f: unknown, choices: FileChoices, signal: AbortSignal) => counted(made(choices, signal)),
   fileOfPainted: (_p: unknown, choices: FileChoices, signal: AbortSignal) => counted(made(choices, signal)),
   difference: (_g: unknown, _f: unknown, file: Blob) =>
-    Promise.resolve(
-      differs(
-        asked.find((c) => ({ jpeg: 300, png: 4000, webp: 200, avif: 100 })[c.format] * c.quality === file.size)!
-          .quality,
-      ),
-    ),
+    Promise.resolve(differs(asked.find((c) => perQuality[c.format] * c.quality === file.size)!.quality)),
   painted: () => Promise.resolve({ width: 940, height: 198, close: () => undefined }),
 };
 

@@ -2,7 +2,8 @@ import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } f
 import {
   nextForCurve,
   nextForProposal,
-  pictureFormats,
+  hasQuality,
+  isDrawn,
   proposedFile,
   sameWay,
   topDensity,
@@ -39,8 +40,7 @@ type Lane = (typeof lanes)[number];
 /** A larger picture is not copied to the second worker, px. */
 const MOST_HANDED = 8e6;
 
-const sameFile = (a: Next, b: Next) =>
-  sameWay(a, b) && (a.quality === b.quality || pictureFormats[a.format].written === 'lossless');
+const sameFile = (a: Next, b: Next) => sameWay(a, b) && (a.quality === b.quality || !hasQuality(a.format));
 
 /** What files are made of: whatever changes in it makes them all anew. */
 export interface TrialSubject {
@@ -184,7 +184,10 @@ export class FileTrials {
   private async one(next: Next, lane: Lane, subject: TrialSubject, signal: AbortSignal): Promise<void> {
     try {
       const made =
-        lane === 'first' ? await this.byFirst(next, subject, signal) : await this.bySecond(next, subject, signal);
+        // What is drawn is no matter of painted pixels.
+        lane === 'first' || isDrawn(next.format)
+          ? await this.byFirst(next, subject, signal)
+          : await this.bySecond(next, subject, signal);
       if (signal.aborted) return;
       if (this.deep() && !this.painted()) {
         const painted = await this.pixels.painted(subject.graphic, subject.frame, signal);

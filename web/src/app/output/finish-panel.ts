@@ -12,7 +12,7 @@ import {
 } from '@angular/core';
 import { A11yModule } from '@angular/cdk/a11y';
 import { RouterLink } from '@angular/router';
-import { pictureFormats, limits, weightText } from '@bright-slot/core';
+import { hasQuality, pictureFormats, limits, weightText } from '@bright-slot/core';
 import { ExportSession } from './export-session';
 import { FileTrials } from './file-trials';
 import { SentNote } from './sent-note';
@@ -98,6 +98,7 @@ export class FinishPanel {
   protected readonly out = inject(ExportSession);
   private readonly field = viewChild<ElementRef<HTMLTextAreaElement>>('field');
   protected readonly formats = pictureFormats;
+  protected readonly hasQuality = hasQuality;
   protected readonly weight = weightText;
   protected readonly most = limits.description;
   /** What stands in the field: the description there is, else the one proposed. */

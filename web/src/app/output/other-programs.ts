@@ -79,10 +79,9 @@ export class OtherPrograms {
     frame: Frame,
     signal: AbortSignal,
   ): Promise<Blob> {
-    if (as === 'svg') return this.pixels.drawing(graphic, frame, signal);
-    if (as === 'png') {
+    if (as !== 'layers') {
       const notes = notesFor(this.house.style(), frame.export);
-      const choices = { format: 'png', quality: 100, notes } as const;
+      const choices = { format: as, quality: 100, notes, forPage: false };
       return (await this.pixels.file(graphic, frame, choices, signal)).blob;
     }
     const files = await this.pixels.layerFiles(graphic, frame, signal);

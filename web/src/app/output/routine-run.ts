@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import {
   fileName,
   filePixels,
+  isDrawn,
   nameAt,
   nameParts,
   notesFor,
@@ -126,12 +127,14 @@ export class RoutineRun {
     const parts = nameParts(graphic.name, slot, found.format, today(), business);
     const base = fileName(namePattern, parts, taken, slot.names.longest);
     taken.add(base);
-    for (const density of densities) {
+    // What is drawn is one file for all densities.
+    const drawn = isDrawn(found.format);
+    for (const density of drawn ? [top] : densities) {
       signal.throwIfAborted();
       const { format, quality, chroma } = density === top ? found : await at(density, [found]);
       const choices = { format, quality, chroma, notes, density, compare: true };
       const { blob, difference } = await this.pixels.file(graphic, frame, choices, signal);
-      const name = nameAt(base, density);
+      const name = nameAt(base, drawn ? 1 : density);
       const told = [
         routine.file !== 'lightest' && wanted === 'lightest'
           ? 'The slot does not take the routine’s format: the lightest that it takes.'

@@ -6,6 +6,8 @@ import {
   good,
   holdsSeveral,
   identify,
+  fileFormats,
+  formatsText,
   isFileFormat,
   isOpen,
   liveOf,
@@ -121,7 +123,7 @@ export class SiteSending {
     const facts = identify(new Uint8Array(await what.blob.arrayBuffer()), what.name);
     if (!facts.ok) return facts;
     const { type, width, height } = facts.value;
-    if (!isFileFormat(type)) return bad('type', 'Sites are sent JPEG, PNG, WebP or AVIF.');
+    if (!isFileFormat(type)) return bad('type', `Sites are sent ${formatsText(fileFormats)}.`);
     const held = this.heldName(site, what.slot.id);
     const name = held ?? what.name;
     const file: SentFile = {

@@ -122,7 +122,8 @@ export const Task = z.discriminatedUnion('kind', [
     graphic: Graphic,
     frame: z.string(),
     density: z.number(),
-    file: z.instanceof(Blob),
+    /** Where it is drawn, what the page drew of it. */
+    file: z.union([z.instanceof(Blob), bitmap]),
     vectors,
   }),
   /** A file of what was painted elsewhere: under a key, so that it is handed over once. */
@@ -158,7 +159,9 @@ export const Task = z.discriminatedUnion('kind', [
     graphic: Graphic,
     frame: z.string(),
     density: z.number(),
-    title: z.string(),
+    notes: FileNotes,
+    /** Whether it has to look the same in every browser. */
+    forPage: z.boolean(),
     vectors,
   }),
   /** A miniature of a frame, `width` px wide. */

@@ -122,8 +122,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       return { value: made, transfer: [] };
     }
     case 'drawing': {
-      const { graphic, density, title, vectors } = task;
-      const made = await drawingOf(graphic, frameOf(graphic, task.frame), density, title, vectors, turn);
+      const { graphic, density, vectors } = task;
+      const made = await drawingOf(graphic, frameOf(graphic, task.frame), density, task, vectors, turn);
       return { value: made, transfer: [] };
     }
     case 'trim':

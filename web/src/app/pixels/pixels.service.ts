@@ -5,7 +5,10 @@ import {
   judgingScale,
   mapScale,
   notesFor,
+  filePixels,
   fileTooLarge,
+  isDrawn,
+  pictureFormats,
   topDensity,
   withAllShown,
   withWatermark,
@@ -33,7 +36,7 @@ import { createPixelWorker } from './pixel-worker';
 import type { Answers, EdgeFacts } from './messages';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
-import { drawnSurface, drawnWhole, vectorsFor } from './vectors';
+import { drawnFile, drawnSurface, drawnWhole, vectorsFor } from './vectors';
 
 /** Longest side of a rough picture, px. */
 export const ROUGH_SIDE = 2048;
@@ -54,6 +57,8 @@ export interface FileChoices {
   readonly density?: number;
   /** Whether it is to be held against the canvas. */
   readonly compare?: boolean;
+  /** Whether what is drawn has to look the same in every browser, as on a page; it need not in another program. */
+  readonly forPage?: boolean;
 }
 
 /** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
@@ -172,6 +177,13 @@ export class PixelsService {
     return { graphic: marked.value.graphic, shaper };
   }
 
+  /** A graphic as a frame of it leaves at a density, the drawings that a worker needs for it, and what is handed over. */
+  private async prepared(given: Graphic, frame: Frame, density: number, seen = (graphic: Graphic) => graphic) {
+    const { graphic, shaper } = await this.leaving(given, frame);
+    const vectors = await vectorsFor(seen(graphic), frame, density, shaper);
+    return { graphic, vectors, transfer: vectors.map((v) => v.bitmap) };
+  }
+
   /** A frame's file; as the slot's densest where no density is given. */
   async file(
     given: Graphic,
@@ -185,26 +197,40 @@ export class PixelsService {
     const large = fileTooLarge(slot);
     if (large) throw new Error(large);
     const { format, quality, notes, chroma = '444', density = topDensity(slot), compare = false } = choices;
-    const { graphic, shaper } = await this.leaving(given, frame);
-    const vectors = await vectorsFor(graphic, frame, density, shaper);
+    if (isDrawn(format)) return this.drawnFile(given, frame, choices, density, signal);
+    const { graphic, vectors, transfer } = await this.prepared(given, frame, density);
     const made = { format, quality, notes, chroma, density, compare };
-    return by.run(
-      { kind: 'file', graphic, frame: frame.id, ...made, vectors },
-      signal,
-      vectors.map((v) => v.bitmap),
-    );
+    return by.run({ kind: 'file', graphic, frame: frame.id, ...made, vectors }, signal, transfer);
   }
 
-  /** How a frame's densest file differs from the canvas. */
-  async difference(given: Graphic, frame: Frame, file: Blob, signal?: AbortSignal): Promise<FileDifference> {
-    const density = topDensity(frame.slot);
-    const { graphic, shaper } = await this.leaving(given, frame);
-    const vectors = await vectorsFor(graphic, frame, density, shaper);
-    return this.sight.run(
-      { kind: 'difference', graphic, frame: frame.id, density, file, vectors },
-      signal,
-      vectors.map((v) => v.bitmap),
-    );
+  /** A frame's file that is drawn: one for all densities, its photos as at the one given; compared as it shows there. */
+  private async drawnFile(
+    given: Graphic,
+    frame: Frame,
+    { notes, compare = false, forPage = true }: FileChoices,
+    density: number,
+    signal?: AbortSignal,
+  ): Promise<Answers['file']> {
+    const blob = await this.drawing(given, frame, { density, notes, forPage }, signal);
+    const difference = compare ? await this.difference(given, frame, blob, signal, density) : null;
+    return { blob, difference, ...filePixels(frame.slot, density), decoded: 0 };
+  }
+
+  /** How a frame's file differs from the canvas; as the slot's densest where no density is given. */
+  async difference(
+    given: Graphic,
+    frame: Frame,
+    file: Blob,
+    signal?: AbortSignal,
+    density = topDensity(frame.slot),
+  ): Promise<FileDifference> {
+    const { graphic, vectors, transfer } = await this.prepared(given, frame, density);
+    const svg = file.type === pictureFormats.svg.mime;
+    const shown = svg ? await drawnFile(file, filePixels(frame.slot, density)) : file;
+    return this.sight.run({ kind: 'difference', graphic, frame: frame.id, density, file: shown, vectors }, signal, [
+      ...transfer,
+      ...(shown instanceof ImageBitmap ? [shown] : []),
+    ]);
   }
 
   /** The key of what the second worker was handed last. */
@@ -235,29 +261,23 @@ export class PixelsService {
 
   /** Has a frame's densest file ready as it is likely to be asked for, when nothing else is to be done. */
   async ahead(given: Graphic, frame: Frame, signal: AbortSignal): Promise<void> {
-    if (fileTooLarge(frame.slot)) return;
+    if (fileTooLarge(frame.slot) || isDrawn(frame.export.format)) return;
     const density = topDensity(frame.slot);
-    const { graphic, shaper } = await this.leaving(given, frame);
-    const vectors = await vectorsFor(graphic, frame, density, shaper);
+    const { graphic, vectors, transfer } = await this.prepared(given, frame, density);
     const { format, quality, chroma = '444' } = frame.export;
     const notes = notesFor(this.house.style(), frame.export);
     await this.sight.run(
       { kind: 'file-ahead', graphic, frame: frame.id, format, quality, chroma, notes, density, vectors },
       signal,
-      vectors.map((v) => v.bitmap),
+      transfer,
     );
   }
 
   /** A frame as it is painted for its densest file. */
   async painted(given: Graphic, frame: Frame, signal?: AbortSignal): Promise<ImageBitmap> {
     const density = topDensity(frame.slot);
-    const { graphic, shaper } = await this.leaving(given, frame);
-    const vectors = await vectorsFor(graphic, frame, density, shaper);
-    return this.sight.run(
-      { kind: 'painted', graphic, frame: frame.id, density, vectors },
-      signal,
-      vectors.map((v) => v.bitmap),
-    );
+    const { graphic, vectors, transfer } = await this.prepared(given, frame, density);
+    return this.sight.run({ kind: 'painted', graphic, frame: frame.id, density, vectors }, signal, transfer);
   }
 
   /** A frame in its layers, hidden ones too, as its densest file would have them. */
@@ -265,27 +285,22 @@ export class PixelsService {
     const large = fileTooLarge(frame.slot);
     if (large) throw new Error(large);
     const density = topDensity(frame.slot);
-    const { graphic, shaper } = await this.leaving(given, frame);
-    const vectors = await vectorsFor(withAllShown(graphic), frame, density, shaper);
-    return this.files.run(
-      { kind: 'layer-files', graphic, frame: frame.id, density, vectors },
-      signal,
-      vectors.map((v) => v.bitmap),
-    );
+    const { graphic, vectors, transfer } = await this.prepared(given, frame, density, withAllShown);
+    return this.files.run({ kind: 'layer-files', graphic, frame: frame.id, density, vectors }, signal, transfer);
   }
 
-  /** A frame as an SVG file, its photos within it as its densest file has them. */
-  async drawing(given: Graphic, frame: Frame, signal?: AbortSignal): Promise<Blob> {
-    const large = fileTooLarge(frame.slot);
-    if (large) throw new Error(large);
-    const density = topDensity(frame.slot);
-    const { graphic, shaper } = await this.leaving(given, frame);
-    const vectors = await vectorsFor(graphic, frame, density, shaper);
-    const title = frame.export.alt.trim() || graphic.name;
+  /** A frame as an SVG file, its photos within it as a file of that density has them. */
+  private async drawing(
+    given: Graphic,
+    frame: Frame,
+    { density, notes, forPage }: { readonly density: number; readonly notes: FileNotes; readonly forPage: boolean },
+    signal?: AbortSignal,
+  ): Promise<Blob> {
+    const { graphic, vectors, transfer } = await this.prepared(given, frame, density);
     return this.files.run(
-      { kind: 'drawing', graphic, frame: frame.id, density, title, vectors },
+      { kind: 'drawing', graphic, frame: frame.id, density, notes, forPage, vectors },
       signal,
-      vectors.map((v) => v.bitmap),
+      transfer,
     );
   }
 

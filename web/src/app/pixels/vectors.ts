@@ -76,6 +76,18 @@ export async function drawnSurface({ asset, image: i, shown, out, orient }: Draw
   return canvas.transferToImageBitmap();
 }
 
+/** An SVG file as a page shows it, at so many px. Rejects when the browser cannot draw it. */
+export async function drawnFile(
+  svg: Blob,
+  { width, height }: { readonly width: number; readonly height: number },
+): Promise<ImageBitmap> {
+  const image = await decoded(svg);
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.drawImage(image, 0, 0, width, height);
+  URL.revokeObjectURL(image.src);
+  return canvas.transferToImageBitmap();
+}
+
 /** A whole drawing, as it came, about `most` px on its longer side. */
 export function drawnWhole(
   asset: string,

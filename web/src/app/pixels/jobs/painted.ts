@@ -37,8 +37,12 @@ export async function encodePainted(
 }
 
 /** How a file differs from the canvas it was made from. */
-export async function differenceOfFile(canvas: OffscreenCanvas, ground: string, file: Blob): Promise<FileDifference> {
-  const bitmap = await createImageBitmap(file, { colorSpaceConversion: 'none' });
+export async function differenceOfFile(
+  canvas: OffscreenCanvas,
+  ground: string,
+  file: Blob | ImageBitmap,
+): Promise<FileDifference> {
+  const bitmap = file instanceof ImageBitmap ? file : await createImageBitmap(file, { colorSpaceConversion: 'none' });
   try {
     return differenceFrom(canvas, ground, bitmap);
   } finally {
