@@ -118,6 +118,7 @@ export * from './colour/notation';
 export {
   endingFor,
   fileFormats,
+  formatNamed,
   hasQuality,
   isDrawn,
   formatsText,

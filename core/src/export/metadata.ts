@@ -4,6 +4,8 @@ import escapeHtml from 'escape-html';
 import * as z from 'zod';
 import { limits } from '../limits';
 import type { FileFormat } from '../slot/slot';
+import { noteAvif } from './avif';
+import { ascii, be16, be32, joined, le32, readLe32, type Bytes } from './bytes';
 import { srgbProfile } from './icc';
 
 /** What a file is to say about itself besides its pixels; what is empty is not written. */
@@ -27,26 +29,6 @@ export function notesFor(
 }
 
 export const noNotes: FileNotes = { copyright: '', creator: '', alt: '', ppi: null };
-
-type Bytes = Uint8Array<ArrayBuffer>;
-
-function joined(...parts: (Uint8Array | readonly number[])[]): Bytes {
-  const all = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
-  let at = 0;
-  for (const p of parts) {
-    all.set(p, at);
-    at += p.length;
-  }
-  return all;
-}
-
-const ascii = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
-const be32 = (n: number) => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
-const le32 = (n: number) => be32(n).reverse();
-const readLe32 = (b: Uint8Array, at: number) =>
-  (b[at]! | (b[at + 1]! << 8) | (b[at + 2]! << 16) | (b[at + 3]! << 24)) >>> 0;
-
-const be16 = (n: number) => [(n >> 8) & 255, n & 255];
 
 /**
  * A TIFF block with resolution (282, 283, 296), artist (315) and copyright (33432), as far as there is something to say;
@@ -191,21 +173,6 @@ function noteWebp(file: Uint8Array, notes: FileNotes): Bytes {
 }
 
 /**
- * Says of an AVIF that its colours are sRGB: primaries of BT.709 and the transfer of IEC 61966-2-1 (ITU-T H.273, tables 2
- * and 3) in its `colr` box, where the encoder says nothing. ISO/IEC 23008-12, section 6.5.5 (`nclx`).
- */
-function noteAvif(file: Uint8Array): Bytes {
-  const out = joined(file);
-  const mark = ascii('colrnclx');
-  for (let i = 0; i + 18 <= out.length; i++)
-    if (mark.every((c, k) => out[i + k] === c)) {
-      out.set([0, 1, 0, 13], i + mark.length);
-      break;
-    }
-  return out;
-}
-
-/**
  * Puts the alternative text into an SVG as it is drawn here, as its `desc` (SVG 1.1, section 5.4), and the XMP's RDF as its
  * `metadata` (section 21.2), after its title. Its colours are sRGB in any case (section 4.2), and it has no pixels that an
  * inch could hold.
@@ -220,12 +187,11 @@ function noteSvg(file: Uint8Array, notes: FileNotes): Bytes {
 }
 
 /**
- * A file with all foreign metadata taken out, sRGB stated, and the notes as far as there are any; an AVIF carries none of
- * them. `file` has to be whole and of the format named. Done again with other notes, only those stand.
+ * A file with all foreign metadata taken out, sRGB stated, and the notes as far as there are any. `file` has to be whole and of the format named. Done again with other notes, only those stand.
  */
 export function withNotes(file: Uint8Array, format: FileFormat, notes: FileNotes): Bytes {
   if (format === 'jpeg') return noteJpeg(file, notes);
-  if (format === 'avif') return noteAvif(file);
+  if (format === 'avif') return noteAvif(file, { exif: exifBlock(notes), xmp: xmpPacket(notes) });
   if (format === 'svg') return noteSvg(file, notes);
   return format === 'png' ? notePng(file, notes) : noteWebp(file, notes);
 }

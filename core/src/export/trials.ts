@@ -1,6 +1,6 @@
 import { hasQuality, type FileFormat } from '../formats/registry';
 import type { Chroma } from '../graphic/frame';
-import type { Slot } from '../slot/slot';
+import { filePixels, topDensity, type Slot } from '../slot/slot';
 import type { FileDifference } from './difference';
 
 /** A way in which a file can be written: its format, and how finely JPEG keeps colours. */
@@ -47,6 +47,15 @@ export function waysFor({ formats, keepsTransparency }: Pick<Slot, 'formats' | '
           { format, chroma: '420' },
         ];
   });
+}
+
+/** A picture of more px takes long to be written in all ways. */
+const MOST_TRIED = 4e6;
+
+/** Whether a slot's densest file is soon found, so that it is looked for although nobody looks on. */
+export function isQuicklyFound(slot: Slot): boolean {
+  const { width, height } = filePixels(slot, topDensity(slot));
+  return width * height <= MOST_TRIED;
 }
 
 const ofWay = (trials: readonly Trial[], way: FileWay) => trials.filter((t) => sameWay(t, way));

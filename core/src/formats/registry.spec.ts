@@ -4,6 +4,7 @@ import {
   endingFor,
   fileFormats,
   formatsText,
+  formatNamed,
   hasQuality,
   isDrawn,
   isFileFormat,
@@ -30,6 +31,11 @@ it('what graphics leave as is told apart from what is only read', () => {
   expect(fileFormats.filter(hasQuality)).toEqual(['jpeg', 'webp', 'avif']);
   expect(fileFormats.filter(isDrawn)).toEqual(['svg']);
   expect([formatsText(['svg']), formatsText([])]).toEqual(['SVG', '']);
+});
+
+it('a name says what its file is by its ending', () => {
+  const names = ['header.jpg', 'a.b.JPEG', 'logo.svg', 'x.png.gif', 'header', ''];
+  expect(names.map(formatNamed)).toEqual(['jpeg', 'jpeg', 'svg', null, null, null]);
 });
 
 it('an ending is a hint only: the content says what a file is', () => {

@@ -49,6 +49,12 @@ export const fileFormats = all.filter(isFileFormat) as [FileFormat, ...FileForma
 /** What a file of a format that is made ends in, without the dot. */
 export const endingFor = (type: PictureType): string => pictureFormats[type].endings[0];
 
+/** The format that graphics leave as and that a file's name says it is, by its ending; null for none. */
+export function formatNamed(name: string): FileFormat | null {
+  const ending = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+  return fileFormats.find((f) => (pictureFormats[f].endings as readonly string[]).includes(ending)) ?? null;
+}
+
 /** Whether names of pictures may end so (lower case, without the dot). */
 export const isPictureEnding = (ending: string): boolean =>
   all.some((type) => (pictureFormats[type].endings as readonly string[]).includes(ending));

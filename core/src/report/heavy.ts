@@ -1,4 +1,4 @@
-import { pictureFormats } from '../formats/registry';
+import { hasQuality, pictureFormats } from '../formats/registry';
 import { weightText } from '../formats/weight';
 import { defineRule, fixable, type FileWeight, type Finding, type Fix } from './rule';
 import { thresholds } from './thresholds';
@@ -32,10 +32,10 @@ export const heavy = defineRule({
             type: 'set-export',
             frame,
             name: `File: ${inWords(format, quality)}`,
-            choices: { format, quality },
+            choices: { format, quality, own: true },
           },
         }));
-    const at = chosen.format === 'png' ? '' : ` at quality ${chosen.quality}`;
+    const at = hasQuality(chosen.format) ? ` at quality ${chosen.quality}` : '';
     return [
       fixable(
         {
@@ -55,7 +55,7 @@ export const heavy = defineRule({
 });
 
 const inWords = (format: FileWeight['format'], quality: number) =>
-  format === 'png' ? pictureFormats.png.name : `${pictureFormats[format].name} at quality ${quality}`;
+  `${pictureFormats[format].name}${hasQuality(format) ? ` at quality ${quality}` : ''}`;
 
 /**
  * The best quality, from `from` down to the lowest that still looks right, at which a file has no more than `most`

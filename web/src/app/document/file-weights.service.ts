@@ -1,14 +1,18 @@
 import { Injectable, inject } from '@angular/core';
 import {
   hasQuality,
+  isQuicklyFound,
   lightEnough,
   notesFor,
+  topDensity,
+  waysFor,
   type FileFormat,
   type FileWeights,
   type Frame,
   type Graphic,
 } from '@bright-slot/core';
 import type { PixelClient } from '../pixels/pixel-client';
+import { FindFile } from '../pixels/find-file';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
 
@@ -16,6 +20,7 @@ import { HouseStyleService } from '../storage/house-style.service';
 @Injectable({ providedIn: 'root' })
 export class FileWeightsService {
   private readonly pixels = inject(PixelsService);
+  private readonly find = inject(FindFile);
   private readonly house = inject(HouseStyleService);
 
   /** Null where the page takes any weight. `by` is the worker to ask. */
@@ -26,7 +31,12 @@ export class FileWeightsService {
     const { format, quality, chroma } = frame.export;
     const bytes = async (f: FileFormat, q: number) =>
       (await this.pixels.file(graphic, frame, { format: f, quality: q, chroma, notes }, stop, by)).blob.size;
-    const chosen = { format, quality, bytes: await bytes(format, quality) };
+    let chosen = { format, quality, bytes: await bytes(format, quality) };
+    // Unless the person chose, the lightest that looks the same is what leaves.
+    if (chosen.bytes > slot.mostBytes && !frame.export.own && isQuicklyFound(slot)) {
+      const [density, ways, most] = [topDensity(slot), waysFor(slot), slot.mostBytes];
+      chosen = await this.find.lightest({ graphic, frame, notes, density, ways, most }, stop, by);
+    }
     const tried = [];
     if (chosen.bytes > slot.mostBytes)
       for (const other of slot.formats) {

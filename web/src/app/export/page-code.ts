@@ -15,7 +15,7 @@ import {
   type FileFormat,
 } from '@bright-slot/core';
 import { AllFiles, type Piece } from '../output/all-files';
-import { FindFile } from '../output/find-file';
+import { FindFile } from '../pixels/find-file';
 import { HouseStyleService } from '../storage/house-style.service';
 import { ExportSession } from '../output/export-session';
 import { Choice, type Option } from '../ui/choice';

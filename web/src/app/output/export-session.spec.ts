@@ -61,6 +61,7 @@ const tried = {
   subject: signal<unknown>(null),
   chosen: signal<unknown>(null),
   tried: signal('chosen'),
+  only: signal<string | null>(null),
   most: signal<number | null>(null),
   best: signal(false),
   trials: signal<readonly MadeTrial[]>([]),
@@ -348,6 +349,14 @@ describe('to a site of one’s own', () => {
   it('goes under the name that a page holds on to', () => {
     own.set([site({ 'blog-header': 'header.png' })]);
     expect(out.willBeAt()).toBe('https://shop.example/pics/header.png');
+    // So it is of the kind that this name says; what the person chose stays theirs, and is refused when it is sent.
+    injector.get(ApplicationRef).tick();
+    expect([out.format(), out.name().split('.').at(-1), tried.only()]).toEqual(['png', 'png', 'png']);
+    out.choose('webp');
+    expect(out.format()).toBe('webp');
+    own.set([site({ 'blog-header': 'header.gif' })]);
+    injector.get(ApplicationRef).tick();
+    expect(tried.only()).toBeNull();
   });
 
   it('where its name is taken there, the next free one is offered; called off, nothing is said', async () => {

@@ -5,8 +5,10 @@ import {
   endingFor,
   pictureFormats,
   fileName,
+  formatNamed,
   finalAddress,
   filePixels,
+  isQuicklyFound,
   isSafeName,
   isStaleDescription,
   limits,
@@ -85,9 +87,6 @@ export interface Sent {
 /** So often, a tenth of a second apart, the fit report is waited for before something is sent. */
 const MOST_WAITS = 40;
 
-/** Px of a picture that is tried in all ways before it leaves unseen. */
-const MOST_TRIED = 4e6;
-
 const moment = () => new Promise((done) => setTimeout(done, 100));
 
 /**
@@ -138,7 +137,8 @@ export class ExportSession {
   });
   /** What the file is to be: what the person chose; until then, once it is found, the lightest that looks the same. */
   readonly choice = computed((): Next => {
-    const { format = 'jpeg', quality = 85, chroma = '444', own = false } = this.frame()?.export ?? {};
+    const { format: last = 'jpeg', quality = 85, chroma = '444', own = false } = this.frame()?.export ?? {};
+    const format = own ? last : (this.heldFormat() ?? last);
     const proposal = own ? null : this.trials.proposal();
     return proposal
       ? { format: proposal.format, quality: proposal.quality, chroma: proposal.chroma }
@@ -146,8 +146,11 @@ export class ExportSession {
   });
   /** Whether it is chosen by itself. */
   readonly byItself = computed(() => !this.frame()?.export.own);
-  /** A picture of more px takes long to be tried in all ways: where nobody looks on, it leaves as it did last. */
-  private readonly quicklyFound = computed(() => this.needs().width * this.needs().height <= MOST_TRIED);
+  /** Whether it is tried in all ways where nobody looks on; else it leaves as it did last. */
+  private readonly quicklyFound = computed(() => {
+    const slot = this.slot();
+    return slot !== null && isQuicklyFound(slot);
+  });
   /** Whether the lightest that looks the same is still being looked for. */
   readonly looking = computed(() => this.byItself() && this.trials.tried() !== 'chosen' && !this.trials.found());
   readonly format = computed(() => this.choice().format);
@@ -173,6 +176,12 @@ export class ExportSession {
   readonly heldName = computed(() => {
     const [site, slot] = [this.ownSite(), this.slot()];
     return site && slot ? this.siteSending.heldName(site, slot.id) : null;
+  });
+  /** What that name says its files are, where the slot takes it. */
+  private readonly heldFormat = computed(() => {
+    const [held, slot] = [this.heldName(), this.slot()];
+    const format = held === null ? null : formatNamed(held);
+    return format !== null && slot?.formats.includes(format) ? format : null;
   });
   /** Where visitors will find the file; empty where only the site can tell. */
   readonly willBeAt = computed(() => {
@@ -300,6 +309,7 @@ export class ExportSession {
       trials.tried.set(all);
     });
     effect(() => trials.most.set(this.most()));
+    effect(() => trials.only.set(this.heldFormat()));
     effect(() => {
       const asked = this.most() !== null && this.trials.found() && whatHelps(this.trials.fit(), this.most()!, null);
       if (!asked) this.lower.set(null);

@@ -66,6 +66,8 @@ export class FileTrials {
   private readonly deep = computed(() => this.tried() !== 'chosen');
   /** Most bytes the file may have. */
   readonly most = signal<number | null>(null);
+  /** The one format that it may have, where its place holds on to a name; null for any of the slot's. */
+  readonly only = signal<FileFormat | null>(null);
   /** Whether the best under that is looked for, although a lighter one looks the same. */
   readonly best = signal(false);
 
@@ -84,7 +86,7 @@ export class FileTrials {
     if (!frame) return [];
     const first = (format: FileFormat) => Number(format === frame.export.format);
     return waysFor(frame.slot)
-      .filter((w) => !this.problems().has(w.format))
+      .filter((w) => !this.problems().has(w.format) && (this.only() ?? w.format) === w.format)
       .sort((a, b) => first(b.format) - first(a.format));
   });
 

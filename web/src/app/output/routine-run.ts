@@ -18,7 +18,7 @@ import {
   type Next,
   type FileWay,
 } from '@bright-slot/core';
-import { FindFile } from './find-file';
+import { FindFile } from '../pixels/find-file';
 import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { blobSink, makeZip } from '../storage/archive/zip';

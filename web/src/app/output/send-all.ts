@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
+  formatNamed,
   notesFor,
   isStaleDescription,
   nextFreeName,
@@ -121,7 +122,11 @@ export class SendAll {
     { graphic, frame }: Piece,
     name: string,
   ): Promise<Result<{ slot: Slot; id: string; own: SiteRecord | null; address: string }>> {
-    const { format, quality, chroma, alt } = frame.export;
+    const { quality, chroma, alt, own: chosen = false } = frame.export;
+    const place = this.own(frame.slot);
+    const held = place && this.sending.heldName(place, frame.slot.id);
+    const named = held ? formatNamed(held) : null;
+    const format = named && !chosen && frame.slot.formats.includes(named) ? named : frame.export.format;
     const notes = notesFor(this.house.style(), frame.export);
     const { blob } = await this.pixels.file(graphic, frame, { format, quality, chroma, notes }, this.stop.signal);
     const described = alt.trim() && !isStaleDescription(frame.export, graphic.layers);
@@ -132,13 +137,13 @@ export class SendAll {
       alt: described ? alt : proposedDescription(graphic.layers),
       colours: this.pages.of(frame.slot.id)?.colours ?? null,
     };
-    const own = this.own(frame.slot);
+    const own = place;
     const note = (given: string) =>
       this.repository.addExport({ name: given, graphicId: graphic.id, at: Date.now(), to: 'site' }).catch(() => null);
     if (own) {
       const taken = await this.sending.names(own);
       const id = (this.current = crypto.randomUUID());
-      const as = this.sending.heldName(own, frame.slot.id) ?? (taken.has(name) ? nextFreeName(name, taken) : name);
+      const as = held ?? (taken.has(name) ? nextFreeName(name, taken) : name);
       const about = { id: graphic.id, name: graphic.name, state: state.slice(0, 60) };
       const done = await this.sending.send(own, { ...what, id, name: as, slot: frame.slot, graphic: about });
       if (!done.ok) return done;

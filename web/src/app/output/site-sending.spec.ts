@@ -176,6 +176,13 @@ it('what somebody made of a file there is replaced when it is sent again, and ke
   expect(theirs).toMatchObject({ blob: blue, file: { state: 'down', name: 'a.png' } });
 });
 
+it('content goes under no name that says it is something else', async () => {
+  const refused = await send('1', 'a.png', red, { ...site, holds: { header: 'header.jpg' } });
+  expect(refused).toMatchObject({ ok: false, problem: { code: 'ending' } });
+  expect(!refused.ok && refused.problem.message).toMatch(/header\.jpg.* a PNG cannot.*Choose JPEG on Export/);
+  expect([there.size, kept.size]).toEqual([0, 0]);
+});
+
 it('a name that a page holds on to is replaced also where visitors are shown pictures written anew', async () => {
   const holds = { ...site, holds: { header: 'header.png' } };
   there.set('header.png', blue);

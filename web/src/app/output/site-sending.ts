@@ -7,6 +7,8 @@ import {
   holdsSeveral,
   identify,
   fileFormats,
+  formatNamed,
+  pictureFormats,
   formatsText,
   isFileFormat,
   isOpen,
@@ -118,6 +120,12 @@ export class SiteSending {
     return wayCan(site.way).replace || site.way.kind === 'by-hand' ? (site.holds[slot] ?? null) : null;
   }
 
+  private mended(name: string): string {
+    const format = formatNamed(name);
+    const other = 'Give the place another name in Sites.';
+    return format ? `Choose ${pictureFormats[format].name} on Export. ${other}` : other;
+  }
+
   /** Sends a file to stand in a place. What it takes the place of is fetched and kept before. */
   async send(site: SiteRecord, what: ToSend): Promise<Result<SentFile, Refusal>> {
     const facts = identify(new Uint8Array(await what.blob.arrayBuffer()), what.name);
@@ -126,6 +134,12 @@ export class SiteSending {
     if (!isFileFormat(type)) return bad('type', `Sites are sent ${formatsText(fileFormats)}.`);
     const held = this.heldName(site, what.slot.id);
     const name = held ?? what.name;
+    // A browser goes by the type that a server makes of the ending.
+    if (formatNamed(name) !== type)
+      return bad(
+        'ending',
+        `“${what.slot.name}” holds on to the name ${name}, and a ${pictureFormats[type].name} cannot go by that. ${this.mended(name)}`,
+      );
     const file: SentFile = {
       version: 1,
       id: what.id,

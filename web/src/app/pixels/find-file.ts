@@ -11,7 +11,8 @@ import {
   type Trial,
   type FileWay,
 } from '@bright-slot/core';
-import { PixelsService } from '../pixels/pixels.service';
+import type { PixelClient } from './pixel-client';
+import { PixelsService } from './pixels.service';
 
 /** What a file is looked for of. */
 export interface Sought {
@@ -32,7 +33,11 @@ export class FindFile {
   private readonly pixels = inject(PixelsService);
 
   /** The lightest file that looks the same; where that is too heavy the best within the limit, or else the lightest there is. */
-  async lightest({ graphic, frame, notes, density, ways, most }: Sought, signal: AbortSignal): Promise<Next> {
+  async lightest(
+    { graphic, frame, notes, density, ways, most }: Sought,
+    signal?: AbortSignal,
+    by?: PixelClient,
+  ): Promise<Next & { readonly bytes: number }> {
     const trials: Trial[] = [];
     const next = () => nextForProposal(trials, ways, most);
     for (let n = next(); n; n = next()) {
@@ -41,10 +46,11 @@ export class FindFile {
         frame,
         { ...n, notes, density, compare: true },
         signal,
+        by,
       );
       trials.push({ ...n, bytes: blob.size, difference: difference! });
     }
-    const { format, quality, chroma } = proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
-    return { format, quality, chroma };
+    const { format, quality, chroma, bytes } = proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
+    return { format, quality, chroma, bytes };
   }
 }
