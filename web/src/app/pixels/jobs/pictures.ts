@@ -152,23 +152,41 @@ export function pixelsOf(bitmap: ImageBitmap): Pixels {
   return partOf(bitmap, { x: 0, y: 0, width: bitmap.width, height: bitmap.height });
 }
 
+/** Px that are read at once: a canvas as large as a photo of 24 megapixels lies about until the browser tidies up. */
+const BAND = 1e6;
+let band: OffscreenCanvasRenderingContext2D | undefined;
+
+/** The sheet that parts of pictures are read from, empty or not. */
+function bandOf(width: number, height: number): OffscreenCanvasRenderingContext2D {
+  if (band?.canvas.width === width && band.canvas.height === height) return band;
+  band = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  band.imageSmoothingEnabled = false;
+  return band;
+}
+
 /** Some of a bitmap's pixels, after it was mirrored and turned by quarters; the part in px of the turned picture. */
 export function partOf(
   bitmap: ImageBitmap,
   part: { x: number; y: number; width: number; height: number },
   orient: Orient = { across: false, down: false, quarters: 0 },
 ): Pixels {
-  const context = new OffscreenCanvas(part.width, part.height).getContext('2d', { willReadFrequently: true })!;
-  context.imageSmoothingEnabled = false;
-  context.translate(-part.x, -part.y);
+  const { width: w, height: h } = part;
+  const data = new Uint8ClampedArray(w * h * 4);
+  const rows = Math.max(1, Math.min(h, Math.floor(BAND / w)));
+  const context = bandOf(w, rows);
   const { width, height } = bitmap;
-  if (orient.quarters === 1) context.transform(0, 1, -1, 0, height, 0);
-  else if (orient.quarters === 2) context.transform(-1, 0, 0, -1, width, height);
-  else if (orient.quarters === 3) context.transform(0, -1, 1, 0, 0, width);
-  if (orient.across) context.transform(-1, 0, 0, 1, width, 0);
-  if (orient.down) context.transform(1, 0, 0, -1, 0, height);
-  context.drawImage(bitmap, 0, 0);
-  // An ImageData's own width and height are lost when it is spread.
-  const { width: w, height: h, data } = context.getImageData(0, 0, part.width, part.height);
+  for (let y = 0; y < h; y += rows) {
+    context.setTransform(1, 0, 0, 1, -part.x, -part.y - y);
+    if (orient.quarters === 1) context.transform(0, 1, -1, 0, height, 0);
+    else if (orient.quarters === 2) context.transform(-1, 0, 0, -1, width, height);
+    else if (orient.quarters === 3) context.transform(0, -1, 1, 0, 0, width);
+    if (orient.across) context.transform(-1, 0, 0, 1, width, 0);
+    if (orient.down) context.transform(1, 0, 0, -1, 0, height);
+    // What lies there already is replaced, not laid over.
+    context.globalCompositeOperation = 'copy';
+    context.drawImage(bitmap, 0, 0);
+    const read = context.getImageData(0, 0, w, Math.min(rows, h - y));
+    data.set(read.data, y * w * 4);
+  }
   return { width: w, height: h, data };
 }
