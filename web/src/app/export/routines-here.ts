@@ -80,7 +80,7 @@ import { panelStyles } from './panel-styles';
         align-items: center;
         gap: 8px;
       }
-      .field {
+      .row .field {
         flex: 1;
       }
     `,
