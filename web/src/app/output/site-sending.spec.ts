@@ -108,7 +108,7 @@ beforeEach(async () => {
     { provide: SentFiles, useValue: files },
     { provide: Sites, useValue: { change: () => Promise.resolve() } },
     { provide: SlotBook, useValue: { byId: signal(new Map([[slot.id, slot]])) } },
-    { provide: PixelsService, useValue: { files: { within: () => Promise.resolve(null) } } },
+    { provide: PixelsService, useValue: { compareLive: () => Promise.resolve(null) } },
     { provide: MatDialog, useValue: {} },
     SiteSending,
   ]);

@@ -31,7 +31,7 @@ import {
 import { firstValueFrom } from 'rxjs';
 import { RelayClient } from '../connector/relay-client';
 import { Vault } from '../connector/vault';
-import { LONGEST, PixelsService } from '../pixels/pixels.service';
+import { PixelsService } from '../pixels/pixels.service';
 import { sha256 } from '../storage/hash';
 import { Sites } from '../storage/sites.service';
 import { SlotBook } from '../storage/slot-book.service';
@@ -355,7 +355,7 @@ export class SiteSending {
     const sent = await this.files.blob(file.id);
     const compared =
       sent && looked.status === 200
-        ? await this.pixels.files.within(LONGEST, { kind: 'compare-live', sent, live }, signal).catch(() => null)
+        ? await this.pixels.compareLive(sent, live, signal).catch(() => null)
         : null;
     return { ...looked, fresh, size: compared?.size ?? null, difference: compared?.difference ?? null };
   }

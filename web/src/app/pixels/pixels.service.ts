@@ -36,7 +36,7 @@ import { createPixelWorker } from './pixel-worker';
 import type { Answers, EdgeFacts } from './messages';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
-import { drawnFile, drawnSurface, drawnWhole, vectorsFor } from './vectors';
+import { decodable, drawnFile, drawnSurface, drawnWhole, vectorsFor } from './vectors';
 
 /** Longest side of a rough picture, px. */
 export const ROUGH_SIDE = 2048;
@@ -377,6 +377,12 @@ export class PixelsService {
   /** The colours that pictures are made of. */
   palette(pictures: readonly (Blob | ImageBitmap)[]): Promise<string[]> {
     return this.files.run({ kind: 'palette', pictures: [...pictures] });
+  }
+
+  /** How a picture that a visitor is shown differs from the one that was sent; null where it is no picture. */
+  async compareLive(sent: Blob, live: Blob, signal?: AbortSignal): Promise<Answers['compare-live']> {
+    const [own, theirs] = await Promise.all([decodable(sent), decodable(live)]);
+    return this.files.within(LONGEST, { kind: 'compare-live', sent: own, live: theirs }, signal);
   }
 
   /** Opens a font file. */

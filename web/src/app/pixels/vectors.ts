@@ -1,9 +1,11 @@
 import { LRUCache } from 'lru-cache';
 import {
+  pictureFormats,
   plan,
   silhouetteOf,
   silhouetteSize,
   surfacesOf,
+  typeOf,
   type CanvasWindow,
   type Graphic,
   type Shaper,
@@ -14,6 +16,9 @@ import { database } from '../storage/database';
 
 /** So many drawings are kept as images. */
 const MOST_IMAGES = 24;
+
+/** Longest side that a drawing from elsewhere is drawn at, px. */
+const LONGEST_SIDE = 4096;
 
 const images = new LRUCache<string, Promise<HTMLImageElement>>({
   max: MOST_IMAGES,
@@ -86,6 +91,20 @@ export async function drawnFile(
   canvas.getContext('2d')!.drawImage(image, 0, 0, width, height);
   URL.revokeObjectURL(image.src);
   return canvas.transferToImageBitmap();
+}
+
+/** A picture for a worker to decode: a drawing, which no worker can, as it shows at its own size; all else as it is. */
+export async function decodable(picture: Blob): Promise<Blob> {
+  if (typeOf(new Uint8Array(await picture.slice(0, 4096).arrayBuffer())) !== 'svg') return picture;
+  const image = await decoded(new Blob([picture], { type: pictureFormats.svg.mime }));
+  const { naturalWidth: width, naturalHeight: height } = image;
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.min(width, LONGEST_SIDE)),
+    Math.max(1, Math.min(height, LONGEST_SIDE)),
+  );
+  canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
+  URL.revokeObjectURL(image.src);
+  return canvas.convertToBlob();
 }
 
 /** A whole drawing, as it came, about `most` px on its longer side. */
