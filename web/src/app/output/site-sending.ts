@@ -354,9 +354,7 @@ export class SiteSending {
       : null;
     const sent = await this.files.blob(file.id);
     const compared =
-      sent && looked.status === 200
-        ? await this.pixels.compareLive(sent, live, signal).catch(() => null)
-        : null;
+      sent && looked.status === 200 ? await this.pixels.compareLive(sent, live, signal).catch(() => null) : null;
     return { ...looked, fresh, size: compared?.size ?? null, difference: compared?.difference ?? null };
   }
 
