@@ -124,6 +124,12 @@ describe('sending a picture', () => {
     expect(shown.headers['content-type']).toMatch(/^image\/svg\+xml/);
     expect(shown.headers['content-security-policy']).toContain('sandbox');
     expect(String(shown.body)).toBe(svg);
+    // Under a name that says it is something else it is not taken.
+    const disguised = await send({ name: 'mark.jpg' }, Buffer.from(svg));
+    expect([disguised.status, Refusal.parse(disguised.body).message]).toEqual([
+      422,
+      '“mark.jpg” holds SVG, whatever its name ends in. Name it .svg.',
+    ]);
   });
 
   it('refuses a name already used and offers the next free one', async () => {

@@ -8,7 +8,16 @@ import nephele from 'nephele';
 import FileSystemAdapter from '@nephele/adapter-file-system';
 import NoneAuthenticator from '@nephele/authenticator-none';
 import * as z from 'zod';
-import { fileFormats, identify, isFileFormat, isSafeName, nextFreeName, pictureFormats } from '@bright-slot/core';
+import {
+  endingFor,
+  fileFormats,
+  formatNamed,
+  identify,
+  isFileFormat,
+  isSafeName,
+  nextFreeName,
+  pictureFormats,
+} from '@bright-slot/core';
 import { said } from '../guard';
 import { drawsOnly } from './drawings';
 import { Faults, type FaultyWays } from './faults';
@@ -55,8 +64,9 @@ export function doors(folder: string, origin: string, ways: FaultyWays): Router 
   const keep = async (bytes: Buffer, name: string): Promise<string | null> => {
     const facts = identify(bytes, name);
     if (!facts.ok || !isFileFormat(facts.value.type)) return null;
-    if (facts.value.type === 'svg' && !drawsOnly(bytes, name)) return null;
-    let free = isSafeName(name) ? name : `${randomUUID()}.${pictureFormats[facts.value.type].endings[0]}`;
+    const { type } = facts.value;
+    if (type === 'svg' && !drawsOnly(bytes, name)) return null;
+    let free = isSafeName(name) && formatNamed(name) === type ? name : `${randomUUID()}.${endingFor(type)}`;
     for (;;) {
       const taken = await writeFile(join(folder, free), bytes, { flag: 'wx' }).then(
         () => false,

@@ -3,12 +3,15 @@ import {
   PageColours,
   bad,
   good,
+  endingFor,
+  formatNamed,
   identify,
   isSafeName,
   nextFreeName,
   fileFormats,
   formatsText,
   isFileFormat,
+  pictureFormats,
   valueOf,
   type Result,
 } from '@bright-slot/core';
@@ -51,6 +54,11 @@ export async function receive(
   if (!isFileFormat(type)) return bad('type', `The site takes ${formatsText(fileFormats)}. Choose one of them.`);
   if (type === 'svg' && !drawsOnly(bytes, `“${name}”`))
     return bad('drawing', `“${name}” does more than draw. Save it as plain SVG, or as a PNG.`);
+  if (formatNamed(name) !== type)
+    return bad(
+      'name',
+      `“${name}” holds ${pictureFormats[type].name}, whatever its name ends in. Name it .${endingFor(type)}.`,
+    );
   const kept = store.pictures();
   const used = kept.reduce((sum, p) => sum + p.bytes, 0);
   if (kept.length >= MOST_PICTURES || used + bytes.length > MOST_STORED)
