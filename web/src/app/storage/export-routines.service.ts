@@ -2,11 +2,12 @@ import { Injectable, inject } from '@angular/core';
 import { ExportRoutine, MOST_EXPORT_ROUTINES, type Problem } from '@bright-slot/core';
 import { GraphicsRepository } from './graphics-repository';
 import { KeptList } from './kept-list';
+import { EXPORT_ROUTINES } from './routine-lists';
 
 /** The person's routines for exporting, kept in the browser; the same in every tab. */
 @Injectable({ providedIn: 'root' })
 export class ExportRoutines {
-  private readonly kept = new KeptList(inject(GraphicsRepository), 'export-routines', ExportRoutine);
+  private readonly kept = new KeptList(inject(GraphicsRepository), EXPORT_ROUTINES, ExportRoutine);
   readonly all = this.kept.all;
 
   /** Keeps one; one of the same name gives way to it, and stays on the slots it was put on. */

@@ -1,6 +1,9 @@
 import { ExportRoutine, MOST_EXPORT_ROUTINES, Routine, entries } from '@bright-slot/core';
 import type * as z from 'zod';
 
+/** The settings that routines are kept under: for exporting, and of steps. */
+export const EXPORT_ROUTINES = 'export-routines';
+export const STEP_ROUTINES = 'routines';
 /** Most named steps that are kept. */
 export const MOST_ROUTINES = 100;
 
@@ -15,9 +18,9 @@ export const routineLists: readonly {
   {
     list: 'exportRoutines',
     entry: entries.exportRoutines,
-    key: 'export-routines',
+    key: EXPORT_ROUTINES,
     schema: ExportRoutine,
     most: MOST_EXPORT_ROUTINES,
   },
-  { list: 'routines', entry: entries.routines, key: 'routines', schema: Routine, most: MOST_ROUTINES },
+  { list: 'routines', entry: entries.routines, key: STEP_ROUTINES, schema: Routine, most: MOST_ROUTINES },
 ];

@@ -2,12 +2,12 @@ import { Injectable, inject } from '@angular/core';
 import { Routine, type Problem } from '@bright-slot/core';
 import { GraphicsRepository } from './graphics-repository';
 import { KeptList } from './kept-list';
-import { MOST_ROUTINES } from './routine-lists';
+import { MOST_ROUTINES, STEP_ROUTINES } from './routine-lists';
 
 /** The person's routines, kept in the browser; the same in every tab. */
 @Injectable({ providedIn: 'root' })
 export class Routines {
-  private readonly kept = new KeptList(inject(GraphicsRepository), 'routines', Routine);
+  private readonly kept = new KeptList(inject(GraphicsRepository), STEP_ROUTINES, Routine);
   readonly all = this.kept.all;
 
   /** Keeps one; one of the same name gives way to it. */
