@@ -122,6 +122,9 @@ export function fileName(
   }
 }
 
+/** A file's name with the ending of a format instead of its own. */
+export const withEnding = (name: string, format: FileFormat): string => name.replace(/[^.]+$/, endingFor(format));
+
 /** The next free name after one that is taken: its last letter stepped. */
 export function nextFreeName(name: string, taken: ReadonlySet<string>): string {
   const dot = name.lastIndexOf('.');

@@ -2,9 +2,10 @@ import '../zod-setup';
 import * as z from 'zod';
 import { PageLook } from '../page/look';
 import { PageColours } from '../page/colours';
+import { formatNamed, type FileFormat } from '../formats/registry';
 import { PageKind, type Slot } from '../slot/slot';
 import { Member } from './members';
-import { WayIn } from './way-in';
+import { WayIn, wayCan } from './way-in';
 
 export const SITE_VERSION = 2;
 
@@ -54,6 +55,21 @@ export function siteOf(slot: Pick<Slot, 'id' | 'site'>, sites: readonly SiteReco
   // A place of the demo's that a site of one's own has too is one's own.
   const own = [...sites].sort((a, b) => Number(a.way.kind === 'stand-in') - Number(b.way.kind === 'stand-in'));
   return own.find(has) ?? own.find((s) => slot.site !== '' && s.address === slot.site) ?? null;
+}
+
+/** The name that a place on a site holds on to; null where each file has a name of its own. */
+export const heldName = ({ way, holds }: Pick<SiteRecord, 'way' | 'holds'>, slot: string): string | null =>
+  wayCan(way).replace || way.kind === 'by-hand' ? (holds[slot] ?? null) : null;
+
+/** What a held name says that its files are, where the slot takes it; null where any of its formats will do. */
+export function heldFormat(
+  slot: Pick<Slot, 'id' | 'site' | 'formats'>,
+  sites: readonly SiteRecord[],
+): FileFormat | null {
+  const site = siteOf(slot, sites);
+  const held = site && site.way.kind !== 'stand-in' ? heldName(site, slot.id) : null;
+  const format = held === null ? null : formatNamed(held);
+  return format !== null && slot.formats.includes(format) ? format : null;
 }
 
 /** A site's pages with the slots that are still in the book; slots that only name the site have a page each. */

@@ -1,26 +1,23 @@
 import { Injectable, inject } from '@angular/core';
 import {
   hasQuality,
-  isQuicklyFound,
   lightEnough,
   notesFor,
-  topDensity,
-  waysFor,
   type FileFormat,
   type FileWeights,
   type Frame,
   type Graphic,
 } from '@bright-slot/core';
 import type { PixelClient } from '../pixels/pixel-client';
-import { FindFile } from '../pixels/find-file';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
+import { LeavingFiles } from './leaving-files.service';
 
 /** What files weigh where the page has a limit, by making them. */
 @Injectable({ providedIn: 'root' })
 export class FileWeightsService {
   private readonly pixels = inject(PixelsService);
-  private readonly find = inject(FindFile);
+  private readonly leaving = inject(LeavingFiles);
   private readonly house = inject(HouseStyleService);
 
   /** Null where the page takes any weight. `by` is the worker to ask. */
@@ -28,21 +25,19 @@ export class FileWeightsService {
     const { slot } = frame;
     if (slot.mostBytes === null) return null;
     const notes = notesFor(this.house.style(), frame.export);
-    const { format, quality, chroma } = frame.export;
+    const { chroma } = frame.export;
     const bytes = async (f: FileFormat, q: number) =>
       (await this.pixels.file(graphic, frame, { format: f, quality: q, chroma, notes }, stop, by)).blob.size;
-    let chosen = { format, quality, bytes: await bytes(format, quality) };
-    // Unless the person chose, the lightest that looks the same is what leaves.
-    if (chosen.bytes > slot.mostBytes && !frame.export.own && isQuicklyFound(slot)) {
-      const [density, ways, most] = [topDensity(slot), waysFor(slot), slot.mostBytes];
-      chosen = await this.find.lightest({ graphic, frame, notes, density, ways, most }, stop, by);
-    }
+    const leaving = await this.leaving.of(graphic, frame, stop, by);
+    const chosen = { format: leaving.format, quality: leaving.quality, bytes: leaving.blob.size };
     const tried = [];
     if (chosen.bytes > slot.mostBytes)
       for (const other of slot.formats) {
         // Some have no quality, and JPEG no transparency.
         if (!hasQuality(other) || (other === 'jpeg' && slot.keepsTransparency)) continue;
-        const best = await lightEnough(other === format ? quality : 85, slot.mostBytes, (q) => bytes(other, q));
+        const best = await lightEnough(other === chosen.format ? chosen.quality : 85, slot.mostBytes, (q) =>
+          bytes(other, q),
+        );
         tried.push({ format: other, ...best });
       }
     return { chosen, tried };

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import {
   codeKinds,
   densities,
-  endingFor,
   filePixels,
   isDrawn,
   nameAt,
@@ -10,6 +9,7 @@ import {
   pageCode,
   softAt,
   topDensity,
+  withEnding,
   type CodeKind,
   type Density,
   type FileFormat,
@@ -181,14 +181,13 @@ export class PageCodePanel {
       chosen,
       ...(other ? [{ format: other, quality: second?.quality ?? 85, chroma: second?.chroma ?? '444' }] : []),
     ];
-    const name = (format: FileFormat) => this.out.name().replace(/[^.]+$/, endingFor(format));
     return ways.flatMap(({ format, quality, chroma }) =>
       (isDrawn(format) ? [1 as const] : this.wanted()).map((density) => ({
         format,
         quality,
         chroma,
         density,
-        name: nameAt(name(format), density),
+        name: nameAt(withEnding(this.out.name(), format), density),
       })),
     );
   });

@@ -1,5 +1,15 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { nameParts, notesFor, numberedName, safeWord, type Frame, type Graphic } from '@bright-slot/core';
+import {
+  nameParts,
+  notesFor,
+  numberedName,
+  safeWord,
+  withEnding,
+  type FileFormat,
+  type Frame,
+  type Graphic,
+} from '@bright-slot/core';
+import { LeavingFiles } from '../document/leaving-files.service';
 import { PixelsService, type FileChoices } from '../pixels/pixels.service';
 import { JobStopped, type PixelClient } from '../pixels/pixel-client';
 import { blobSink, makeZip } from '../storage/archive/zip';
@@ -17,10 +27,8 @@ export interface Piece {
   readonly graphic: Graphic;
   readonly frame: Frame;
   readonly name: string;
-  /** What differs from the frame's own choices; asked for when its turn comes. */
-  readonly choices?: (
-    signal: AbortSignal,
-  ) => Promise<Partial<Pick<FileChoices, 'format' | 'quality' | 'chroma' | 'density'>>>;
+  /** What it is written as where that is not for the frame to say; asked for when its turn comes. */
+  readonly choices?: (signal: AbortSignal) => Promise<Pick<FileChoices, 'format' | 'quality' | 'chroma' | 'density'>>;
 }
 
 /** The files of a graphic's frames. */
@@ -31,6 +39,7 @@ export const piecesOf = (graphic: Graphic): Piece[] =>
 @Injectable()
 export class AllFiles {
   private readonly pixels = inject(PixelsService);
+  private readonly leaving = inject(LeavingFiles);
   private readonly house = inject(HouseStyleService);
   private readonly repository = inject(GraphicsRepository);
   /** How many are made, while they are being made. */
@@ -74,7 +83,7 @@ export class AllFiles {
     await zip.finish();
     const name = `${safeWord(set)}-${today()}.zip`;
     saveFile(sink.blob(), name);
-    this.said.set(`${names.length} files are in ${name}, ${names[0]} to ${names.at(-1)}.`);
+    this.said.set(`${made.length} files are in ${name}, ${made[0]} to ${made.at(-1)}.`);
     return true;
   }
 
@@ -86,19 +95,31 @@ export class AllFiles {
   async folderAs(pieces: readonly Piece[], names: readonly string[], anew = false): Promise<boolean> {
     const folder = (anew ? null : await allowedFolder(this.remembered)) ?? (await pickedFolder());
     if (!folder) return false;
-    const [there, ...others] = await alreadyIn(folder, names);
-    if (there !== undefined) {
-      const more = others.length ? ` and ${others.length} more are` : ' is';
-      this.problem.set(`“${there}”${more} in “${folder.name}” already. Give another name, or move it away first.`);
+    const there = await this.thereAlready(folder, names);
+    if (there) {
+      this.problem.set(there);
       return false;
     }
-    const made = await this.make(pieces, names, (name, blob) => writeInto(folder, name, blob));
+    const made = await this.make(pieces, names, async (name, blob) => {
+      // Its ending may have changed since.
+      const there = names.includes(name) ? '' : await this.thereAlready(folder, [name]);
+      if (there) throw new Error(there);
+      await writeInto(folder, name, blob);
+    });
     if (!made) return false;
     this.remember(folder);
     // A browser that cannot keep it asks again next time.
     await this.repository.setSetting(FOLDER, folder).catch(() => null);
-    this.said.set(`${names.length} files are in “${folder.name}”, ${names[0]} to ${names.at(-1)}.`);
+    this.said.set(`${made.length} files are in “${folder.name}”, ${made[0]} to ${made.at(-1)}.`);
     return true;
+  }
+
+  /** What is said where a folder has files of some names; empty where it has none. */
+  private async thereAlready(folder: Folder, names: readonly string[]): Promise<string> {
+    const [there, ...others] = await alreadyIn(folder, names);
+    if (there === undefined) return '';
+    const more = others.length ? ` and ${others.length} more are` : ' is';
+    return `“${there}”${more} in “${folder.name}” already. Give another name, or move it away first.`;
   }
 
   private remember(folder: unknown): void {
@@ -118,27 +139,34 @@ export class AllFiles {
     this.stop.abort();
   }
 
-  private async file({ graphic, frame, choices }: Piece, by: PixelClient, signal: AbortSignal): Promise<Blob> {
+  private async file(
+    { graphic, frame, choices }: Piece,
+    by: PixelClient,
+    signal: AbortSignal,
+  ): Promise<{ readonly blob: Blob; readonly format: FileFormat }> {
     signal.throwIfAborted();
-    const notes = notesFor(this.house.style(), frame.export);
     const own = await choices?.(signal);
-    return (await this.pixels.file(graphic, frame, { ...frame.export, ...own, notes }, signal, by)).blob;
+    if (!own) return this.leaving.of(graphic, frame, signal, by);
+    const notes = notesFor(this.house.style(), frame.export);
+    const { blob } = await this.pixels.file(graphic, frame, { ...own, notes }, signal, by);
+    return { blob, format: own.format };
   }
 
-  /** Makes each and gives it; whether all were. */
+  /** Makes each and gives it under its name, ending as what it came to be; the names, or null where not all were. */
   private async make(
     pieces: readonly Piece[],
     names: readonly string[],
     give: (name: string, blob: Blob) => Promise<void>,
-  ): Promise<boolean> {
-    if (this.done() !== null) return false;
+  ): Promise<string[] | null> {
+    if (this.done() !== null) return null;
     this.stop = new AbortController();
     this.said.set('');
     this.problem.set('');
     try {
       // Two workers make them, each the next that nobody has begun; they are given in their order.
       const { signal } = this.stop;
-      const made: Promise<Blob>[] = [];
+      const made: ReturnType<typeof this.file>[] = [];
+      const given: string[] = [];
       const ends: Promise<unknown>[] = [Promise.resolve(), Promise.resolve()];
       for (const [i, piece] of pieces.entries()) {
         const at = i % ends.length;
@@ -150,20 +178,22 @@ export class AllFiles {
       for (const m of made) m.catch(() => undefined);
       for (const [i, file] of made.entries()) {
         this.done.set(i);
-        const blob = await file;
+        const { blob, format } = await file;
         signal.throwIfAborted();
-        await give(names[i]!, blob);
+        const name = withEnding(names[i]!, format);
+        await give(name, blob);
+        given.push(name);
       }
       const at = Date.now();
-      const records = names.map((name, i) => ({ name, graphicId: pieces[i]!.graphic.id, at, to: 'file' as const }));
+      const records = given.map((name, i) => ({ name, graphicId: pieces[i]!.graphic.id, at, to: 'file' as const }));
       await this.repository.addExport(...records).catch(() => null);
-      return true;
+      return given;
     } catch (error) {
       if (!(error instanceof JobStopped) && !this.stop.signal.aborted)
         this.problem.set(
           `${error instanceof Error ? error.message : String(error)} What was not written yet was left out; try again.`,
         );
-      return false;
+      return null;
     } finally {
       this.done.set(null);
     }

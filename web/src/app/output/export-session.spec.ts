@@ -48,7 +48,6 @@ const delivered: ToSend[] = [];
 let delivery: () => unknown = () => good({ id: 'f1', address: 'https://shop.example/pics/a.png', name: 'a.png' });
 const sending = {
   going: signal(new Map()),
-  heldName: (site: SiteRecord, id: string) => site.holds[id] ?? null,
   names: () => Promise.resolve(new Set<string>()),
   send: (_: SiteRecord, what: ToSend) => {
     delivered.push(what);

@@ -5,7 +5,8 @@ import {
   endingFor,
   pictureFormats,
   fileName,
-  formatNamed,
+  heldFormat,
+  heldName,
   finalAddress,
   filePixels,
   isQuicklyFound,
@@ -175,13 +176,12 @@ export class ExportSession {
   /** What a place there holds on to, under which every file goes. */
   readonly heldName = computed(() => {
     const [site, slot] = [this.ownSite(), this.slot()];
-    return site && slot ? this.siteSending.heldName(site, slot.id) : null;
+    return site && slot ? heldName(site, slot.id) : null;
   });
   /** What that name says its files are, where the slot takes it. */
   private readonly heldFormat = computed(() => {
-    const [held, slot] = [this.heldName(), this.slot()];
-    const format = held === null ? null : formatNamed(held);
-    return format !== null && slot?.formats.includes(format) ? format : null;
+    const slot = this.slot();
+    return slot && heldFormat(slot, this.sites.all() ?? []);
   });
   /** Where visitors will find the file; empty where only the site can tell. */
   readonly willBeAt = computed(() => {

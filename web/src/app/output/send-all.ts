@@ -1,12 +1,12 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
-  formatNamed,
-  notesFor,
+  heldName,
   isStaleDescription,
   nextFreeName,
   pictureState,
   proposedDescription,
   siteOf,
+  withEnding,
   type Problem,
   type Result,
   type Site,
@@ -15,9 +15,8 @@ import {
 } from '@bright-slot/core';
 import { SiteClient } from '../connector/site-client';
 import { JobStopped } from '../pixels/pixel-client';
-import { PixelsService } from '../pixels/pixels.service';
+import { LeavingFiles } from '../document/leaving-files.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
-import { HouseStyleService } from '../storage/house-style.service';
 import { OwnPages } from '../storage/own-pages.service';
 import { Sites } from '../storage/sites.service';
 import type { Piece } from './all-files';
@@ -26,8 +25,7 @@ import { SiteSending } from './site-sending';
 /** All files of a set put on their site in one step: each made and sent, then shown together in its place. */
 @Injectable()
 export class SendAll {
-  private readonly pixels = inject(PixelsService);
-  private readonly house = inject(HouseStyleService);
+  private readonly leaving = inject(LeavingFiles);
   private readonly repository = inject(GraphicsRepository);
   private readonly client = inject(SiteClient);
   private readonly sites = inject(Sites);
@@ -122,35 +120,31 @@ export class SendAll {
     { graphic, frame }: Piece,
     name: string,
   ): Promise<Result<{ slot: Slot; id: string; own: SiteRecord | null; address: string }>> {
-    const { quality, chroma, alt, own: chosen = false } = frame.export;
-    const place = this.own(frame.slot);
-    const held = place && this.sending.heldName(place, frame.slot.id);
-    const named = held ? formatNamed(held) : null;
-    const format = named && !chosen && frame.slot.formats.includes(named) ? named : frame.export.format;
-    const notes = notesFor(this.house.style(), frame.export);
-    const { blob } = await this.pixels.file(graphic, frame, { format, quality, chroma, notes }, this.stop.signal);
+    const { alt } = frame.export;
+    const own = this.own(frame.slot);
+    const { blob, format } = await this.leaving.of(graphic, frame, this.stop.signal);
     const described = alt.trim() && !isStaleDescription(frame.export, graphic.layers);
     const state = pictureState(graphic, frame);
     const what = {
       blob,
-      name,
+      name: withEnding(name, format),
       alt: described ? alt : proposedDescription(graphic.layers),
       colours: this.pages.of(frame.slot.id)?.colours ?? null,
     };
-    const own = place;
     const note = (given: string) =>
       this.repository.addExport({ name: given, graphicId: graphic.id, at: Date.now(), to: 'site' }).catch(() => null);
     if (own) {
       const taken = await this.sending.names(own);
       const id = (this.current = crypto.randomUUID());
-      const as = held ?? (taken.has(name) ? nextFreeName(name, taken) : name);
+      const free = taken.has(what.name) ? nextFreeName(what.name, taken) : what.name;
+      const as = heldName(own, frame.slot.id) ?? free;
       const about = { id: graphic.id, name: graphic.name, state: state.slice(0, 60) };
       const done = await this.sending.send(own, { ...what, id, name: as, slot: frame.slot, graphic: about });
       if (!done.ok) return done;
       await note(done.value.name);
       return { ok: true, value: { slot: frame.slot, id, own, address: done.value.address } };
     }
-    for (let as = name, tries = 0; ; tries++) {
+    for (let as = what.name, tries = 0; ; tries++) {
       const about = { id: graphic.id, name: graphic.name, state };
       const done = await this.client.send({ ...what, name: as, slot: frame.slot.id, graphic: about }, this.stop.signal);
       // The site keeps one of each name.

@@ -8,6 +8,7 @@ import {
   identify,
   fileFormats,
   formatNamed,
+  heldName,
   pictureFormats,
   formatsText,
   isFileFormat,
@@ -115,11 +116,6 @@ export class SiteSending {
     return new Set([...known, ...(there.ok ? (there.value.names ?? []) : [])]);
   }
 
-  /** The name that a place holds on to; null where each file has a name of its own. */
-  heldName(site: SiteRecord, slot: string): string | null {
-    return wayCan(site.way).replace || site.way.kind === 'by-hand' ? (site.holds[slot] ?? null) : null;
-  }
-
   private mended(name: string): string {
     const format = formatNamed(name);
     const other = 'Give the place another name in Sites.';
@@ -132,7 +128,7 @@ export class SiteSending {
     if (!facts.ok) return facts;
     const { type, width, height } = facts.value;
     if (!isFileFormat(type)) return bad('type', `Sites are sent ${formatsText(fileFormats)}.`);
-    const held = this.heldName(site, what.slot.id);
+    const held = heldName(site, what.slot.id);
     const name = held ?? what.name;
     // A browser goes by the type that a server makes of the ending.
     if (formatNamed(name) !== type)
@@ -211,7 +207,7 @@ export class SiteSending {
     signal: AbortSignal,
   ): Promise<Result<SentFile, Refusal>> {
     // A name that the page holds on to is replaced, and so is what somebody made of a file that stands there.
-    const held = this.heldName(site, file.slot) === file.name || (file.state === 'sent' && wayCan(site.way).replace);
+    const held = heldName(site, file.slot) === file.name || (file.state === 'sent' && wayCan(site.way).replace);
     const before = held ? await this.found(site, file, signal) : good(null);
     if (!before.ok) return before;
     const token = file.id.replaceAll('-', '');
@@ -394,7 +390,7 @@ export class SiteSending {
 
   /** Makes an earlier file what its place shows: sent again where it is no longer there. */
   async putBack(site: SiteRecord, file: SentFile): Promise<Result<SentFile, Refusal>> {
-    const held = this.heldName(site, file.slot) === file.name;
+    const held = heldName(site, file.slot) === file.name;
     if (file.state === 'sent' && !held) {
       await this.stands(site, file);
       await this.look(site, file);

@@ -37,8 +37,8 @@ export class FindFile {
     { graphic, frame, notes, density, ways, most }: Sought,
     signal?: AbortSignal,
     by?: PixelClient,
-  ): Promise<Next & { readonly bytes: number }> {
-    const trials: Trial[] = [];
+  ): Promise<Next & { readonly bytes: number; readonly blob: Blob }> {
+    const trials: (Trial & { readonly blob: Blob })[] = [];
     const next = () => nextForProposal(trials, ways, most);
     for (let n = next(); n; n = next()) {
       const { blob, difference } = await this.pixels.file(
@@ -48,9 +48,9 @@ export class FindFile {
         signal,
         by,
       );
-      trials.push({ ...n, bytes: blob.size, difference: difference! });
+      trials.push({ ...n, blob, bytes: blob.size, difference: difference! });
     }
-    const { format, quality, chroma, bytes } = proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
-    return { format, quality, chroma, bytes };
+    const { format, quality, chroma, bytes, blob } = proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
+    return { format, quality, chroma, bytes, blob };
   }
 }

@@ -1,7 +1,6 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
-  notesFor,
   alikeText,
   clamp,
   createReporter,
@@ -23,10 +22,10 @@ import { LastWordsService } from '../document/last-words.service';
 import { ReportContexts } from '../document/report-context.service';
 import { whenSaved } from '../document/when-saved';
 import type { Piece } from '../output/all-files';
+import { LeavingFiles } from '../document/leaving-files.service';
 import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
-import { HouseStyleService } from '../storage/house-style.service';
 import { storageProblem } from '../storage/storage-problem';
 import { TileSets } from '../storage/tile-sets.service';
 
@@ -55,7 +54,7 @@ export class SetSession {
   private readonly repository = inject(GraphicsRepository);
   private readonly pixels = inject(PixelsService);
   private readonly contexts = inject(ReportContexts);
-  private readonly house = inject(HouseStyleService);
+  private readonly leaving = inject(LeavingFiles);
   private readonly store = inject(Store);
   private readonly lastWords = inject(LastWordsService);
 
@@ -236,10 +235,7 @@ export class SetSession {
       }
       for (const m of members) {
         if (this.knownOf(m).bytes !== undefined) continue;
-        const { format, quality, chroma } = m.frame.export;
-        const notes = notesFor(this.house.style(), m.frame.export);
-        const choices = { format, quality, chroma, notes };
-        const { blob } = await this.pixels.file(m.graphic, m.frame, choices, stop, this.pixels.files);
+        const { blob } = await this.leaving.of(m.graphic, m.frame, stop, this.pixels.files);
         if (stop.aborted) return;
         this.tell(m, { bytes: blob.size });
       }

@@ -12,6 +12,7 @@ import {
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import {
+  heldName,
   WebAddress,
   holdsSeveral,
   pagesOf,
@@ -300,7 +301,7 @@ export class OwnSite {
   protected async putBack(file: SentFile): Promise<void> {
     const { now } = shownIn(file.slot, this.files.all() ?? []);
     if (!(await this.changing(file, () => this.sending.putBack(this.site(), file)))) return;
-    const held = this.sending.heldName(this.site(), file.slot) === file.name;
+    const held = heldName(this.site(), file.slot) === file.name;
     const said = held
       ? `The page shows “${file.name}” as it was ${whenText(file.at)}.`
       : `“${file.name}” is at its address again. Let the page point to it.`;

@@ -1,0 +1,51 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  chromaOf,
+  heldFormat,
+  isQuicklyFound,
+  notesFor,
+  topDensity,
+  waysFor,
+  type Frame,
+  type Graphic,
+  type Next,
+} from '@bright-slot/core';
+import { FindFile } from '../pixels/find-file';
+import type { PixelClient } from '../pixels/pixel-client';
+import { PixelsService } from '../pixels/pixels.service';
+import { HouseStyleService } from '../storage/house-style.service';
+import { Sites } from '../storage/sites.service';
+
+/** A file as it leaves, and as what it was written. */
+export interface Leaving extends Next {
+  readonly blob: Blob;
+}
+
+/**
+ * The files that frames leave as where nobody looks at them first: as the fit report weighs them, and as several are
+ * saved or sent together. As it was chosen, or left last; where nobody chose and that is heavier than it may be, the
+ * lightest that looks the same.
+ */
+@Injectable({ providedIn: 'root' })
+export class LeavingFiles {
+  private readonly pixels = inject(PixelsService);
+  private readonly find = inject(FindFile);
+  private readonly house = inject(HouseStyleService);
+  private readonly sites = inject(Sites);
+
+  /** `by` is the worker to ask. */
+  async of(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<Leaving> {
+    const { slot, export: choices } = frame;
+    const notes = notesFor(this.house.style(), choices);
+    const { quality, own = false } = choices;
+    const held = own ? null : heldFormat(slot, this.sites.all() ?? []);
+    const format = held ?? choices.format;
+    const chosen = { format, quality, chroma: chromaOf(format, choices.chroma) };
+    const { blob } = await this.pixels.file(graphic, frame, { ...chosen, notes }, stop, by);
+    const most = choices.mostBytes ?? slot.mostBytes;
+    if (own || most === null || blob.size <= most || !isQuicklyFound(slot)) return { ...chosen, blob };
+    const ways = waysFor(slot).filter((w) => (held ?? w.format) === w.format);
+    if (!ways.length) return { ...chosen, blob };
+    return this.find.lightest({ graphic, frame, notes, density: topDensity(slot), ways, most }, stop, by);
+  }
+}

@@ -1,0 +1,158 @@
+import '@angular/compiler';
+import { signal } from '@angular/core';
+import { demo } from '../../../../demo/src/index';
+import {
+  DEFAULT_PATTERN,
+  SiteRecord,
+  frameOf,
+  neutralLook,
+  newGraphic,
+  type FileDifference,
+  type Frame,
+  type Graphic,
+} from '@bright-slot/core';
+import { FileWeightsService } from '../document/file-weights.service';
+import { PixelsService, type FileChoices } from '../pixels/pixels.service';
+import { GraphicsRepository } from '../storage/graphics-repository';
+import { HouseStyleService } from '../storage/house-style.service';
+import { Sites } from '../storage/sites.service';
+import { rootInjector } from '../testing/root-injector';
+import { AllFiles } from './all-files';
+
+const slot = { ...demo.slots.find((s) => s.id === 'blog-header')!, formats: ['jpeg' as const, 'webp' as const] };
+const graphicAs = (choices: Partial<Frame['export']> = {}, mostBytes: number | null = null): Graphic => {
+  const made = newGraphic({ id: 'g', name: 'Autumn glazes', created: '2026-11-30T00:00:00Z', slot });
+  const frames = made.frames.map((f) => ({
+    ...f,
+    slot: { ...f.slot, mostBytes },
+    export: { ...f.export, format: 'jpeg' as const, quality: 85, ...choices },
+  }));
+  return { ...made, frames };
+};
+
+/** Bytes a file has for each step of its quality; from 80 on nothing is seen, in JPEG from 90 on. */
+const perQuality = { jpeg: 300, png: 4000, webp: 200, avif: 100, svg: 50 };
+const differs = ({ format, quality }: FileChoices): FileDifference => ({
+  ssim: 0.99,
+  seen: quality < (format === 'jpeg' ? 90 : 80),
+  worst: [{ box: { x: 0, y: 0, width: 32, height: 32 }, weight: 80 / quality, structure: 1, colour: 1 }],
+});
+let asked = 0;
+const pixels = {
+  sight: 'sight',
+  files: 'files',
+  file: (_g: unknown, _f: unknown, choices: FileChoices) => {
+    asked++;
+    const blob = new Blob([new Uint8Array(perQuality[choices.format] * choices.quality)]);
+    return Promise.resolve({ blob, width: 940, height: 198, decoded: 0, difference: differs(choices) });
+  },
+};
+
+const sites = signal<readonly SiteRecord[]>([]);
+const written = new Map<string, Blob>();
+const folder = {
+  name: 'blog',
+  getFileHandle: (name: string, options?: { create: true }) =>
+    options || written.has(name)
+      ? Promise.resolve({
+          createWritable: () =>
+            Promise.resolve({
+              write: (blob: Blob) => Promise.resolve(void written.set(name, blob)),
+              close: () => Promise.resolve(),
+            }),
+        })
+      : Promise.reject(Object.assign(new Error('No such file'), { name: 'NotFoundError' })),
+};
+let noted: string[] = [];
+const repository = {
+  setting: () => Promise.resolve(null),
+  setSetting: () => Promise.resolve(),
+  addExport: (...records: { name: string }[]) => Promise.resolve(void (noted = records.map((r) => r.name))),
+};
+const house = { style: () => ({ namePattern: DEFAULT_PATTERN, business: '', copyright: '', creator: '', credit: '' }) };
+
+let all: AllFiles;
+let weights: FileWeightsService;
+let injector: ReturnType<typeof rootInjector>;
+beforeEach(() => {
+  (globalThis as { window?: unknown }).window = { showDirectoryPicker: () => Promise.resolve(folder) };
+  written.clear();
+  sites.set([]);
+  [noted, asked] = [[], 0];
+  injector = rootInjector([
+    { provide: PixelsService, useValue: pixels },
+    { provide: HouseStyleService, useValue: house },
+    { provide: GraphicsRepository, useValue: repository },
+    { provide: Sites, useValue: { all: sites } },
+    AllFiles,
+  ]);
+  all = injector.get(AllFiles);
+  weights = injector.get(FileWeightsService);
+});
+afterEach(() => injector.destroy());
+
+/** What is written of a graphic: each name with its bytes. */
+async function leave(graphic: Graphic, names = ['a.jpg']): Promise<[string, number][]> {
+  const pieces = graphic.frames.map((frame) => ({ graphic, frame, name: graphic.name }));
+  await all.folderAs(pieces, names);
+  return [...written].map(([name, blob]) => [name, blob.size]);
+}
+const weighed = async (graphic: Graphic) => (await weights.weigh(graphic, frameOf(graphic)))?.chosen.bytes;
+
+it('what is light enough leaves as it left last, made once', async () => {
+  expect(await leave(graphicAs())).toEqual([['a.jpg', 85 * 300]]);
+  expect(asked).toBe(1);
+});
+
+it('what is too heavy leaves as the lightest that looks the same, under a name that says so', async () => {
+  const graphic = graphicAs({}, 20_000);
+  const [[name, bytes]] = (await leave(graphic)) as [[string, number]];
+  expect([name, noted]).toEqual(['a.webp', ['a.webp']]);
+  expect(bytes).toBeLessThanOrEqual(20_000);
+  expect(bytes).toBeGreaterThanOrEqual(80 * 200);
+  // The fit report weighed just that.
+  expect(await weighed(graphic)).toBe(bytes);
+});
+
+it('a limit that was typed is met, and the report weighs what comes of it', async () => {
+  const graphic = graphicAs({ mostBytes: 17_000 }, 40_000);
+  const [[, bytes]] = (await leave(graphic)) as [[string, number]];
+  expect(bytes).toBeLessThanOrEqual(17_000);
+  expect(await weighed(graphic)).toBe(bytes);
+});
+
+it('what a person chose leaves as that, however heavy', async () => {
+  const graphic = graphicAs({ own: true }, 20_000);
+  expect(await leave(graphic)).toEqual([['a.jpg', 85 * 300]]);
+  expect(await weighed(graphic)).toBe(85 * 300);
+});
+
+it('where the page holds on to a name, only what can go by it is looked for', async () => {
+  const way = { kind: 'webdav', address: 'https://shop.example/dav/', user: 'o', visitors: 'https://shop.example/' };
+  const site = SiteRecord.parse({
+    version: 2,
+    id: 's',
+    name: 'Shop',
+    address: 'shop.example',
+    way: { ...way, plain: false, ownNetwork: false },
+    look: neutralLook,
+    pages: [{ path: '', kind: 'blog', slots: [slot.id] }],
+    holds: { [slot.id]: 'header.jpg' },
+  });
+  sites.set([site]);
+  const graphic = graphicAs({ format: 'webp' }, 20_000);
+  // No JPEG of that weight looks the same, so it is the best of those.
+  const [[name, bytes]] = (await leave(graphic, ['a.webp'])) as [[string, number]];
+  expect(name).toBe('a.jpg');
+  expect([bytes % 300, bytes <= 20_000, await weighed(graphic)]).toEqual([0, true, bytes]);
+});
+
+it('writes over nothing, under a name that came to be on the way either', async () => {
+  written.set('a.webp', new Blob(['mine']));
+  expect(await leave(graphicAs({}, 20_000))).toEqual([['a.webp', 4]]);
+  expect(all.problem()).toContain('“a.webp” is in “blog” already');
+  written.set('a.jpg', new Blob(['mine']));
+  await leave(graphicAs());
+  expect(all.problem()).toContain('“a.jpg” is in “blog” already');
+  expect(await written.get('a.jpg')!.text()).toBe('mine');
+});
