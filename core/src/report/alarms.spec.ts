@@ -211,6 +211,18 @@ const faults: readonly [string, (g: Graphic, r: () => number) => Case][] = [
     }),
   ],
   [
+    'loss',
+    (g, r) => ({
+      graphic: applyEdit(g, { type: 'set-export', frame: 'main', choices: { format: 'jpeg', own: true } }),
+      more: {
+        weights: {
+          chosen: { format: 'jpeg', quality: Math.round(1 + r() * 60), bytes: 9_000, seen: true },
+          tried: [],
+        },
+      },
+    }),
+  ],
+  [
     'transparency',
     (g) => ({
       graphic: withSlot(

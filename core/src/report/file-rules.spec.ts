@@ -76,6 +76,39 @@ describe('weight', () => {
   });
 });
 
+describe('what packing takes away', () => {
+  const packed = (seen?: boolean): FileWeights => ({
+    chosen: { format: 'jpeg', quality: 22, bytes: 9_000, ...(seen === undefined ? {} : { seen }) },
+    tried: [],
+  });
+  const as = (choices: Partial<Graphic['frames'][0]['export']>, change: Partial<Slot> = {}) =>
+    applyEdit(on('blog-header', change, photo()), { type: 'set-export', frame: 'main', choices });
+  const own = as({ format: 'jpeg', quality: 22, own: true });
+  const same = 'The file looks the same as the canvas at 100 %';
+
+  it('a file that was chosen and can be told from the canvas is told, and mended by choosing none', () => {
+    const [finding] = find(own, 'loss', { weights: packed(true) });
+    expect(finding).toMatchObject({ group: 'time', detail: expect.stringContaining('JPEG at quality 22') as string });
+    const mended = applyEdit(own, finding!.fixes[0]!.edit);
+    expect(mended.frames[0]!.export.own).toBe(false);
+    expect(find(mended, 'loss', { weights: null })).toEqual([]);
+  });
+  it('waits until it was looked at; only what was compared is said to look the same', () => {
+    expect(report(own, { weights: undefined }).waiting).toBe(true);
+    expect(report(own, { weights: packed(false) }).passed).toContain(same);
+    expect(report(own, { weights: packed() }).passed).not.toContain(same);
+    expect(report(blank(), { weights: null }).passed).not.toContain(same);
+  });
+  it('a limit that no file meets unseen is told with its figure, and nothing is offered that would not help', () => {
+    const [finding] = find(as({}, { mostBytes: 10_000 }), 'loss', { weights: packed(true) });
+    expect(finding).toMatchObject({ detail: expect.stringContaining('No file of at most 10 kB') as string, fixes: [] });
+    expect(find(as({ mostBytes: 4_000 }), 'loss', { weights: packed(true) })[0]!.detail).toContain('at most 4.0 kB');
+  });
+  it('PNG takes nothing away', () => {
+    expect(find(as({ format: 'png', own: true }), 'loss', { weights: undefined })).toEqual([]);
+  });
+});
+
 describe('names, places, rows, half pixels', () => {
   it('a graphic whose name has no letter that is safe in addresses', () => {
     const named = (name: string): Graphic => ({ ...blank(), name });

@@ -14,6 +14,7 @@ import { hidden } from './hidden';
 import { lastWord } from './last-word';
 import { licensed } from './licensed';
 import { located } from './located';
+import { loss } from './loss';
 import { makeable } from './makeable';
 import { nearlyGround } from './nearly-ground';
 import { outside } from './outside';
@@ -70,6 +71,7 @@ export const rules: readonly Rule[] = [
   firstScreen,
   rowFull,
   wasteful,
+  loss,
   fileNamed,
   doubled,
   goneBy,
@@ -129,7 +131,10 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
       last.set(rule, { given, found, shown });
       findings.push(...shown);
       if (!found) waiting = true;
-      else if (!found.length) passed.push(typeof rule.passed === 'string' ? rule.passed : rule.passed(given as never));
+      else if (!found.length) {
+        const said = typeof rule.passed === 'string' ? rule.passed : rule.passed(given as never);
+        if (said) passed.push(said);
+      }
     }
     const told = findings.map((f) => toldAgain(f, frame.left));
     const open = told.filter((f): f is Finding => !('reason' in f));

@@ -26,7 +26,7 @@ export interface ReportContext {
   readonly alike: number;
   /** What its file would be called. */
   readonly fileName: string;
-  /** How heavy the file is; null where the page has no limit, undefined until it is known. */
+  /** How heavy the file is; null where neither its weight nor its look is in question, undefined until it is known. */
   readonly weights: FileWeights | null | undefined;
 }
 
@@ -40,6 +40,8 @@ export interface FileWeight {
   readonly format: FileFormat;
   readonly quality: number;
   readonly bytes: number;
+  /** Whether it can be told from the canvas at 100 %; absent where it was not compared. */
+  readonly seen?: boolean;
 }
 
 /** What a rule can need; a rule runs again only when one of these changed. */
@@ -138,7 +140,7 @@ export interface Rule<N extends Need = Need> {
   readonly what: string;
   readonly by: readonly ThresholdName[];
   readonly mends: string;
-  /** What it makes sure of, said when nothing was found. */
+  /** What it makes sure of, said when nothing was found; empty where it was not looked at. */
   readonly passed: string | ((given: Pick<Needs, N>) => string);
   readonly needs: readonly N[];
   /** Null where it cannot say yet. */

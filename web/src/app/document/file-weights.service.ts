@@ -4,6 +4,7 @@ import {
   lightEnough,
   notesFor,
   type FileFormat,
+  type FileWeight,
   type FileWeights,
   type Frame,
   type Graphic,
@@ -20,18 +21,25 @@ export class FileWeightsService {
   private readonly leaving = inject(LeavingFiles);
   private readonly house = inject(HouseStyleService);
 
-  /** Null where the page takes any weight. `by` is the worker to ask. */
+  /** Null where the page takes any weight and nobody chose how it is packed. `by` is the worker to ask. */
   async weigh(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<FileWeights | null> {
     const { slot } = frame;
-    if (slot.mostBytes === null) return null;
+    const { chroma, own = false, format, mostBytes } = frame.export;
+    const inQuestion = own ? hasQuality(format) : mostBytes !== undefined;
+    if (slot.mostBytes === null && !inQuestion) return null;
     const notes = notesFor(this.house.style(), frame.export);
-    const { chroma } = frame.export;
     const bytes = async (f: FileFormat, q: number) =>
       (await this.pixels.file(graphic, frame, { format: f, quality: q, chroma, notes }, stop, by)).blob.size;
     const leaving = await this.leaving.of(graphic, frame, stop, by);
-    const chosen = { format: leaving.format, quality: leaving.quality, bytes: leaving.blob.size };
+    const { blob, difference } = leaving;
+    const chosen: FileWeight = {
+      format: leaving.format,
+      quality: leaving.quality,
+      bytes: blob.size,
+      ...(difference && { seen: difference.seen }),
+    };
     const tried = [];
-    if (chosen.bytes > slot.mostBytes)
+    if (slot.mostBytes !== null && chosen.bytes > slot.mostBytes)
       for (const other of slot.formats) {
         // Some have no quality, and JPEG no transparency.
         if (!hasQuality(other) || (other === 'jpeg' && slot.keepsTransparency)) continue;

@@ -30,7 +30,10 @@ const seen = (g: Graphic, f: Frame) => [g.id, g.layers, g.backdrop, g.canvas, f.
 type Seen = ReturnType<typeof seen>;
 
 /** What the file depends on. */
-const made = (g: Graphic, f: Frame) => [...seen(g, f), f.export.format, f.export.quality] as const;
+const made = (g: Graphic, f: Frame) => {
+  const { format, quality, chroma, own, mostBytes, watermark } = f.export;
+  return [...seen(g, f), format, quality, chroma, own, mostBytes, watermark] as const;
+};
 
 /** The fit report of the graphic at work, kept live. */
 @Injectable({ providedIn: 'root' })

@@ -1,11 +1,13 @@
 import { Injectable, inject } from '@angular/core';
 import {
   chromaOf,
+  hasQuality,
   heldFormat,
   isQuicklyFound,
   notesFor,
   topDensity,
   waysFor,
+  type FileDifference,
   type Frame,
   type Graphic,
   type Next,
@@ -19,6 +21,8 @@ import { Sites } from '../storage/sites.service';
 /** A file as it leaves, and as what it was written. */
 export interface Leaving extends Next {
   readonly blob: Blob;
+  /** Null where it was not compared with the canvas. */
+  readonly difference: FileDifference | null;
 }
 
 /**
@@ -41,11 +45,14 @@ export class LeavingFiles {
     const held = own ? null : heldFormat(slot, this.sites.all() ?? []);
     const format = held ?? choices.format;
     const chosen = { format, quality, chroma: chromaOf(format, choices.chroma) };
-    const { blob } = await this.pixels.file(graphic, frame, { ...chosen, notes }, stop, by);
+    // What a person chose may be seen to differ.
+    const compare = own && hasQuality(format);
+    const { blob, difference } = await this.pixels.file(graphic, frame, { ...chosen, notes, compare }, stop, by);
+    const made = { ...chosen, blob, difference };
     const most = choices.mostBytes ?? slot.mostBytes;
-    if (own || most === null || blob.size <= most || !isQuicklyFound(slot)) return { ...chosen, blob };
+    if (own || most === null || blob.size <= most || !isQuicklyFound(slot)) return made;
     const ways = waysFor(slot).filter((w) => (held ?? w.format) === w.format);
-    if (!ways.length) return { ...chosen, blob };
+    if (!ways.length) return made;
     return this.find.lightest({ graphic, frame, notes, density: topDensity(slot), ways, most }, stop, by);
   }
 }

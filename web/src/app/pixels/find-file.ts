@@ -4,6 +4,7 @@ import {
   lightestSame,
   nextForProposal,
   proposedFile,
+  type FileDifference,
   type FileNotes,
   type Frame,
   type Graphic,
@@ -37,7 +38,7 @@ export class FindFile {
     { graphic, frame, notes, density, ways, most }: Sought,
     signal?: AbortSignal,
     by?: PixelClient,
-  ): Promise<Next & { readonly bytes: number; readonly blob: Blob }> {
+  ): Promise<Next & { readonly bytes: number; readonly blob: Blob; readonly difference: FileDifference }> {
     const trials: (Trial & { readonly blob: Blob })[] = [];
     const next = () => nextForProposal(trials, ways, most);
     for (let n = next(); n; n = next()) {
@@ -50,7 +51,8 @@ export class FindFile {
       );
       trials.push({ ...n, blob, bytes: blob.size, difference: difference! });
     }
-    const { format, quality, chroma, bytes, blob } = proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
-    return { format, quality, chroma, bytes, blob };
+    const { format, quality, chroma, bytes, blob, difference } =
+      proposedFile(trials, most) ?? lightestSame(trials) ?? finest(trials)!;
+    return { format, quality, chroma, bytes, blob, difference };
   }
 }
