@@ -6,7 +6,7 @@ import { turnedBounds } from '../geometry/turn';
 import type { Frame } from '../graphic/frame';
 import type { Graphic, Layer, PictureLayer } from '../graphic/graphic';
 import type { ShapeLayer } from '../graphic/shape';
-import { layerBounds } from '../graphic/shape-geometry';
+import { layerBounds, type Scene } from '../graphic/shape-geometry';
 import { newWords } from '../graphic/new-words';
 import { limits } from '../limits';
 import { plainAppearance } from '../pixels/appearance';
@@ -153,7 +153,7 @@ function placed(place: WatermarkPlace, { width, height }: Box, slot: Slot): Box 
 const area = (b: Box | null) => (b ? b.width * b.height : 0);
 
 /** What of a graphic a mark must not cover: its words and logos. Canvas px, upright. */
-function keepClear({ layers, ...scene }: Graphic, shaper: Shaper): { readonly name: string; readonly box: Box }[] {
+function keepClear({ layers, ...scene }: Scene, shaper: Shaper): { readonly name: string; readonly box: Box }[] {
   return layers
     .filter((l) => l.visible && (l.role === 'words' || l.role === 'logo'))
     .map((l) => ({ name: l.name, box: layerBounds(l, { ...scene, layers }, shaper) }));
@@ -173,7 +173,7 @@ const inOrder: readonly WatermarkPlace[] = [
 ];
 
 /** Where a single mark goes on the canvas: as it says, or where it covers least of what matters. */
-function where(watermark: Watermark, box: Box, graphic: Graphic, { rect, slot }: Frame, shaper: Shaper): Box {
+function where(watermark: Watermark, box: Box, graphic: Scene, { rect, slot }: Frame, shaper: Shaper): Box {
   const onCanvas = (b: Box) => moved(b, { x: rect.x, y: rect.y });
   if (watermark.place !== 'room') return onCanvas(placed(watermark.place, box, slot));
   const clear = keepClear(graphic, shaper);
@@ -202,8 +202,8 @@ function everywhere(box: Box, rect: Box, most: number): Box[] {
 }
 
 /** A graphic with a watermark over one of its frames, and what of it the mark lies on (names of words and logos). */
-export interface Watermarked {
-  readonly graphic: Graphic;
+export interface Watermarked<G extends Scene> {
+  readonly graphic: G;
   readonly covers: readonly string[];
 }
 
@@ -211,12 +211,12 @@ export interface Watermarked {
  * A graphic as it leaves with a watermark on a frame: layers above all others, canvas px. `shaper` has to have the mark's
  * face. Fails with `nothing-to-draw` and `too-many-layers`.
  */
-export function withWatermark(
-  graphic: Graphic,
+export function withWatermark<G extends Scene>(
+  graphic: G,
   frame: Frame,
   watermark: Watermark,
   shaper: Shaper,
-): Result<Watermarked> {
+): Result<Watermarked<G>> {
   const { rect } = frame;
   const mark = made(watermark, rect, graphic.canvas, shaper);
   if (!mark) return bad('nothing-to-draw', 'None of the watermark’s letters can be drawn. Write others.');

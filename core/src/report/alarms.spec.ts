@@ -3,6 +3,7 @@ import * as prettier from 'prettier';
 import { luminance } from '../colour/contrast';
 import { applyEdit } from '../graphic/edit';
 import { frameOf, type Frame } from '../graphic/frame';
+import type { Watermark } from '../export/watermark';
 import type { Graphic, PictureLayer, WordsLayer } from '../graphic/graphic';
 import type { Legibility } from '../legibility/legibility';
 import { placedWords, type GroundMap } from '../placing/room';
@@ -21,6 +22,14 @@ let shaper: Shaper;
 beforeAll(async () => {
   shaper = await realShaper();
 });
+
+const mark: Watermark = {
+  mark: { kind: 'words', text: 'Ottermill', face: { family: 'Public Sans', weight: 600, italic: false } },
+  place: 'room',
+  size: 0.2,
+  strength: 0.6,
+  repeated: false,
+};
 
 /** A graphic, and what is known of it besides. */
 interface Case {
@@ -235,6 +244,13 @@ const faults: readonly [string, (g: Graphic, r: () => number) => Case][] = [
     }),
   ],
   ['taken-size', (g) => ({ graphic: withSlot(g, { least: { width: g.canvas.width * 4, height: 1 } }) })],
+  [
+    'watermarked',
+    (g, r) => ({
+      graphic: applyEdit(g, { type: 'set-export', frame: 'main', choices: { watermark: true } }),
+      more: { watermark: { ...mark, repeated: r() < 0.5, place: 'middle', size: 1, strength: 0.3 + r() * 0.7 } },
+    }),
+  ],
   ['repeated', (g) => ({ graphic: retyped(g, 'Ottermill pottery') })],
   [
     'licensed',

@@ -1,9 +1,10 @@
 import { applyEdit } from '../graphic/edit';
+import type { Watermark } from '../export/watermark';
 import type { Graphic, Layer } from '../graphic/graphic';
 import { canvasPoint } from '../graphic/picture-geometry';
 import type { Slot } from '../slot/slot';
 import { contextOf } from '../testing/context';
-import { blank, photo, random, slotOf, withLayers } from '../testing/samples';
+import { blank, photo, random, slotOf, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import type { AssetFacts } from './asset-facts';
@@ -106,6 +107,36 @@ describe('what packing takes away', () => {
   });
   it('PNG takes nothing away', () => {
     expect(find(as({ format: 'png', own: true }), 'loss', { weights: undefined })).toEqual([]);
+  });
+});
+
+describe('a watermark', () => {
+  const mark: Watermark = {
+    mark: { kind: 'words', text: 'Ottermill', face: { family: 'Public Sans', weight: 600, italic: false } },
+    place: 'bottom-right',
+    size: 0.3,
+    strength: 0.6,
+    repeated: false,
+  };
+  const g = on('blog-header', {}, words('Open on Saturday', { id: 'w', place: { x: 40, y: 60 } }, { size: 60 }));
+  const carried = applyEdit(g, { type: 'set-export', frame: 'main', choices: { watermark: true } });
+
+  it('over words is told, and off the file by a press; where there is room it is free', () => {
+    expect(find(carried, 'watermarked', { watermark: mark })).toEqual([]);
+    expect(report(carried, { watermark: mark }).passed).toContain('The watermark leaves words and logos free');
+    const [finding] = find(carried, 'watermarked', { watermark: { ...mark, place: 'left' } });
+    expect(finding).toMatchObject({ group: 'before', title: expect.stringContaining('lies over “') as string });
+    expect(applyEdit(carried, finding!.fixes[0]!.edit).frames[0]!.export.watermark).toBeUndefined();
+  });
+  it('all over lies on everything, as it is meant to; one that cannot be drawn is told', () => {
+    const [over] = find(carried, 'watermarked', { watermark: { ...mark, repeated: true } });
+    expect(over!.group).toBe('time');
+    const none = { ...mark, mark: { ...mark.mark, text: '   ' } } as Watermark;
+    expect(find(carried, 'watermarked', { watermark: none })[0]!.title).toBe('The watermark cannot be laid over it');
+  });
+  it('of a file without one nothing is said', () => {
+    expect(find(g, 'watermarked')).toEqual([]);
+    expect(report(g).passed.join()).not.toContain('watermark');
   });
 });
 

@@ -38,6 +38,7 @@ import { takenSize } from './taken-size';
 import { transparency } from './transparency';
 import { undescribed } from './undescribed';
 import { wasteful } from './wasteful';
+import { watermarked } from './watermarked';
 import { zones } from './zones';
 
 /** All rules, in the order their findings are listed. */
@@ -60,6 +61,7 @@ export const rules: readonly Rule[] = [
   busy,
   small,
   hidden,
+  watermarked,
   enlarged,
   stretched,
   soft,

@@ -1,4 +1,5 @@
 import type { Box } from '../geometry/box';
+import type { Watermark } from '../export/watermark';
 import type { Edit } from '../graphic/edit';
 import type { Backdrop, Graphic, Layer } from '../graphic/graphic';
 import type { ExportChoices, Frame } from '../graphic/frame';
@@ -26,6 +27,8 @@ export interface ReportContext {
   readonly alike: number;
   /** What its file would be called. */
   readonly fileName: string;
+  /** The person's watermark, where the frame leaves with it. */
+  readonly watermark: Watermark | null;
   /** How heavy the file is; null where neither its weight nor its look is in question, undefined until it is known. */
   readonly weights: FileWeights | null | undefined;
 }
@@ -65,6 +68,7 @@ export interface Needs {
   /** What the graphic is called. */
   name: string;
   fileName: string;
+  watermark: Watermark | null;
   weights: FileWeights | null | undefined;
 }
 export type Need = keyof Needs;
@@ -87,6 +91,7 @@ export const selectors: { readonly [N in Need]: (c: ReportContext) => Needs[N] }
   alike: (c) => c.alike,
   name: (c) => c.graphic.name,
   fileName: (c) => c.fileName,
+  watermark: (c) => c.watermark,
   weights: (c) => c.weights,
 };
 

@@ -15,6 +15,7 @@ export const contextOf = (graphic: Graphic, shaper: Shaper, more: Partial<Report
   slotNow: null,
   alike: 1,
   fileName: 'test-2026-11-29.jpg',
+  watermark: null,
   weights: null,
   ...more,
 });

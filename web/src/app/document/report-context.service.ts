@@ -3,6 +3,7 @@ import {
   nameParts,
   fileName,
   printedOn,
+  type Face,
   type FileWeights,
   type Frame,
   type Graphic,
@@ -49,7 +50,7 @@ export class ReportContexts {
 
   /** With all facts, made by the worker for lists. */
   async whole(graphic: Graphic, frame: Frame): Promise<ReportContext> {
-    const shaper = await this.type.ensure(graphic);
+    const shaper = await this.type.ensure(graphic, this.facesOver(frame));
     const by = this.pixels.files;
     const assets = await this.assets.examined(graphic, by);
     const legibility = await this.pixels.legibility(graphic, frame, undefined, by);
@@ -61,21 +62,26 @@ export class ReportContexts {
   private around(
     { id, name }: Pick<Graphic, 'id' | 'name'>,
     frame: Frame,
-  ): Pick<ReportContext, 'printed' | 'today' | 'slotNow' | 'alike' | 'fileName'> {
-    const {
-      slot,
-      export: { format },
-    } = frame;
+  ): Pick<ReportContext, 'printed' | 'today' | 'slotNow' | 'alike' | 'fileName' | 'watermark'> {
+    const { slot } = frame;
+    const { format, watermark = false } = frame.export;
     const date = today();
-    const { business, namePattern } = this.house.style();
+    const { business, namePattern, watermark: mark } = this.house.style();
     const parts = nameParts(name, slot, format, date, business);
     return {
       printed: this.printed(slot),
       today: date,
       slotNow: this.changes.nowOf(id, frame),
       alike: slot.rowShows > 1 ? this.use.of(slot.id) : 1,
+      watermark: watermark ? mark : null,
       fileName: fileName(namePattern, parts, undefined, slot.names.longest),
     };
+  }
+
+  /** The faces of what goes over a frame's file, without which it is laid out by a substitute. */
+  private facesOver(frame: Frame): Face[] {
+    const mark = frame.export.watermark ? this.house.style().watermark?.mark : null;
+    return mark?.kind === 'words' ? [mark.face] : [];
   }
 
   /** Whether what stands around graphics is known, so that they can be judged. */
@@ -102,6 +108,7 @@ export class ReportContexts {
   /** What the worker has to find out for a frame on screen; `now` judges by it. */
   async legibility(graphic: Graphic, frame: Frame, stop: AbortSignal): Promise<Legibility[]> {
     await this.assets.ensure(graphic);
+    await this.type.ensure(graphic, this.facesOver(frame));
     return this.pixels.legibility(graphic, frame, stop);
   }
 
