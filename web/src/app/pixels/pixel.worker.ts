@@ -22,7 +22,8 @@ import { strengthFor } from './jobs/least-veil';
 import { legibility } from './jobs/legibility';
 import { forgetPainted, render, renderFile } from './jobs/render';
 import { closeRetired } from './jobs/retired';
-import { rough } from './jobs/rough';
+import { forgetFrames } from './jobs/stored-frames';
+import { rough, roughOf } from './jobs/rough';
 import { closeShot, measureShot, openShot } from './jobs/shot';
 import { forgetSurfaces, makeSurface } from './jobs/surface';
 import { Stopped, Turns, type Turn } from './jobs/turn';
@@ -75,8 +76,9 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'rough': {
-      const whole = task.drawn ?? (await picture(task.asset, task.cutout));
-      const bitmap = await looked(rough(whole, task.most), task.look, task.tint);
+      const { asset, cutout, drawn, most } = task;
+      const small = drawn || cutout ? rough(drawn ?? (await picture(asset, cutout)), most) : await roughOf(asset, most);
+      const bitmap = await looked(small, task.look, task.tint);
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'import-picture': {
@@ -135,8 +137,7 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
     case 'silhouette':
       return { value: await silhouette(task), transfer: [] };
     case 'focus': {
-      const seen =
-        task.source instanceof Blob ? await decodeBlob(task.source) : rough(await picture(task.source), 2048);
+      const seen = task.source instanceof Blob ? await decodeBlob(task.source) : await roughOf(task.source, 2048);
       return { value: proposedFocus(seen), transfer: [] };
     }
     case 'examine':
@@ -182,6 +183,7 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
     case 'forget':
       forgetSurfaces();
       forgetPictures();
+      forgetFrames();
       forgetPainted();
       forgetHeld();
       forgetAhead();

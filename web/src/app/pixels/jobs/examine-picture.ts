@@ -12,7 +12,7 @@ import {
 import { isLocated } from '@bright-slot/core/formats/picture-details';
 import { database } from '../../storage/database';
 import type { Examined } from '../messages';
-import { picture } from './pictures';
+import { readable } from './stored-frames';
 import type { Turn } from './turn';
 
 /** Parts of a picture in which its edges are looked at: so many each way, each so many px. */
@@ -21,7 +21,7 @@ const PART = 192;
 
 /** What is wrong with a picture's own pixels, and whether its file tells where it was taken. */
 export async function examinePicture(asset: string, turn: Turn): Promise<Examined> {
-  const whole = await picture(asset);
+  const whole = await readable(asset);
   await turn.pass();
   const { width, height } = whole;
   const across = Math.min(STRAY_DEPTH, width);
@@ -30,10 +30,10 @@ export async function examinePicture(asset: string, turn: Turn): Promise<Examine
   const stray: Margins = small
     ? { top: 0, right: 0, bottom: 0, left: 0 }
     : strayLines({
-        top: cut(whole, { x: 0, y: 0, width, height: down }),
-        bottom: cut(whole, { x: 0, y: height - down, width, height: down }),
-        left: cut(whole, { x: 0, y: 0, width: across, height }),
-        right: cut(whole, { x: width - across, y: 0, width: across, height }),
+        top: await whole.part({ x: 0, y: 0, width, height: down }),
+        bottom: await whole.part({ x: 0, y: height - down, width, height: down }),
+        left: await whole.part({ x: 0, y: 0, width: across, height }),
+        right: await whole.part({ x: width - across, y: 0, width: across, height }),
       });
   const edges: number[] = [];
   for (let j = 0; j < PARTS; j++)
@@ -44,7 +44,7 @@ export async function examinePicture(asset: string, turn: Turn): Promise<Examine
         width: Math.min(PART, width),
         height: Math.min(PART, height),
       };
-      for (const blur of edgeBlurs(greyOf(cut(whole, box)))) edges.push(blur);
+      for (const blur of edgeBlurs(greyOf(await whole.part(box)))) edges.push(blur);
       await turn.pass();
     }
   return { stray, blur: sharpestBlur(edges), located: await locatedIn(asset) };
@@ -54,12 +54,6 @@ async function locatedIn(asset: string): Promise<boolean> {
   const record = await database().assets.get(asset);
   const type = pictureTypes.find((t) => t === record?.type);
   return record && type ? isLocated(new Uint8Array(await record.blob.arrayBuffer()), type) : false;
-}
-
-function cut(whole: ImageBitmap, box: Box): Pixels {
-  const context = new OffscreenCanvas(box.width, box.height).getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(whole, -box.x, -box.y);
-  return context.getImageData(0, 0, box.width, box.height);
 }
 
 /** Encoded lightness 0…1, by the weights of Rec. ITU-R BT.601: how an edge looks, not how much light it sends. */

@@ -14,6 +14,7 @@ import type { ImportedPicture } from '../messages';
 import { proposedFocus } from './focus';
 import { decodeBeside, decodedOrWhy, decodedReduced, remember } from './pictures';
 import { rough } from './rough';
+import { decodeFrameBeside } from './stored-frames';
 
 /** Whether every pixel is opaque, looked at in bands, so that a large picture needs no second copy of itself. */
 function opaqueAllOver(bitmap: ImageBitmap): boolean {
@@ -89,14 +90,8 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
   /** What is found out of a picture, from a smaller copy as far as that tells it. */
   async function looked(copy: ImageBitmap, whole?: ImageBitmap): Promise<ImportedPicture> {
     const hash = await hashed;
-    // The whole of it is decoded once the copy has had the time to be shown; unless it is wanted before.
-    let beside: Promise<ImageBitmap> | undefined;
-    const ofAll = () => {
-      beside ??= decodeBeside(hash, blob);
-      beside.catch(() => undefined);
-      return beside;
-    };
-    if (!whole) setTimeout(() => void ofAll(), UNTIL_SHOWN);
+    // All of it is decoded once the copy has had the time to be shown; unless it is wanted before.
+    if (!whole) setTimeout(() => decodeFrameBeside(hash, blob), UNTIL_SHOWN);
     const opaque = !pictureFormats[type].alpha || opaqueAllOver(copy);
     const seen = copy === whole ? rough(copy, most) : copy;
     const small = glance(seen, { width, height });
@@ -111,7 +106,7 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
       hash,
       opaque,
       silhouette: opaque ? null : silhouetteOf(small),
-      flatBorder: flat && hasFewTones(sampled(whole ?? (await ofAll()))),
+      flatBorder: flat && hasFewTones(sampled(whole ?? (await decodeBeside(hash, blob)))),
       focus,
       subject,
       thumb: await thumb,

@@ -16,15 +16,16 @@ import {
 } from '@bright-slot/core';
 import { database } from '../../storage/database';
 import { BitmapCache } from '../bitmap-cache';
+import { MadeOnce } from '../made-once';
 import { retire } from './retired';
 
-/** Decoded pictures, and those that are being decoded, so that none is decoded twice at once. */
-const decoded = new BitmapCache(72e6, retire);
-const underWay = new Map<string, Promise<ImageBitmap>>();
+/** Decoded pictures. */
+const decoded = new MadeOnce(new BitmapCache(72e6, retire));
 
 /** How many files were decoded so far: exporting what is on the canvas adds none. */
 let decodes = 0;
 export const decodeCount = (): number => decodes;
+export const countDecode = (): void => void decodes++;
 
 /** The code that reads a kind of picture could not be fetched: nothing is wrong with the picture. */
 export class CodeMissing extends Error {
@@ -49,7 +50,7 @@ export async function decodeBlob(blob: Blob): Promise<ImageBitmap> {
 }
 
 /** A picture of fewer px is decoded whole at once. */
-const LEAST_REDUCED = 3e6;
+export const LEAST_REDUCED = 3e6;
 
 /**
  * A large JPEG at about `most` px on its longer side, upright and in sRGB, by decoding fewer of its coefficients (ITU-T
@@ -82,7 +83,7 @@ export async function decodedReduced(
 
 /** Has a picture decoded whole beside other work, for whoever asks for it next. */
 export function decodeBeside(hash: string, blob: Blob): Promise<ImageBitmap> {
-  return once(hash, () => decodeBlob(blob));
+  return decoded.of(hash, () => decodeBlob(blob));
 }
 
 /** A picture that was brought in, decoded; or why it cannot be: what is missing is ours as often as the file's. */
@@ -102,9 +103,9 @@ export async function decodedOrWhy(blob: Blob, type: PictureType, name: string):
 }
 
 /** Lets go of all pictures that were decoded. */
-export const forgetPictures = (): void => decoded.clear();
+export const forgetPictures = (): void => decoded.made.clear();
 
-async function stored(hash: string): Promise<Blob> {
+export async function stored(hash: string): Promise<Blob> {
   const asset = await database().assets.get(hash);
   if (!asset) throw new Error('The picture is no longer stored in this browser.');
   return asset.blob;
@@ -112,24 +113,13 @@ async function stored(hash: string): Promise<Blob> {
 
 /** Keeps a picture that was decoded just now, so that it need not be again. */
 export function remember(hash: string, bitmap: ImageBitmap): void {
-  decoded.set(hash, bitmap);
-}
-
-/** A bitmap by its key, made once. */
-async function once(key: string, make: () => Promise<ImageBitmap>): Promise<ImageBitmap> {
-  const known = decoded.get(key);
-  if (known) return known;
-  const going = underWay.get(key) ?? make().finally(() => underWay.delete(key));
-  underWay.set(key, going);
-  const bitmap = await going;
-  decoded.set(key, bitmap);
-  return bitmap;
+  decoded.made.set(hash, bitmap);
 }
 
 /** A whole picture, upright and in sRGB, with what is cut out of it gone. */
 export async function picture(hash: string, cutout: Cutout | null = null): Promise<ImageBitmap> {
-  if (cutout) return once(`${hash}|${JSON.stringify(cutout)}`, () => cut(hash, cutout));
-  return once(hash, async () => decodeBlob(await stored(hash)));
+  if (cutout) return decoded.of(`${hash}|${JSON.stringify(cutout)}`, () => cut(hash, cutout));
+  return decoded.of(hash, async () => decodeBlob(await stored(hash)));
 }
 
 async function cut(hash: string, cutout: Cutout): Promise<ImageBitmap> {

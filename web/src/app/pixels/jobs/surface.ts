@@ -13,6 +13,7 @@ import {
 } from '@bright-slot/core';
 import { BitmapCache } from '../bitmap-cache';
 import { imageData, partOf, picture, pixelsOf } from './pictures';
+import { readable } from './stored-frames';
 import { retire } from './retired';
 import type { Turn } from './turn';
 import { ownFile } from '../../storage/own-file';
@@ -103,19 +104,26 @@ function turnPlace({ place, finish }: SurfaceNeed) {
   return { x: place.x - room, y: place.y - room, width: place.width + 2 * room, height: place.height + 2 * room };
 }
 
+/** Px of a picture to each px that is made of it from which on it can be read as it is stored. */
+const LEAST_SPAN = 2;
+
 /** The pixels a surface needs, straight from the original, nothing done to them. */
 export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<Pixels> {
   if (drawn) return pixelsOf(drawn);
   if (need.vector) throw new Error('A drawing was not prepared.');
   const known = reductions.get(need.base);
   if (known) return known;
-  const [source] = await Promise.all([picture(need.asset, need.cutout), compiledKernel()]);
   const { width, height } = need.natural;
   const natural = need.orient.quarters % 2 ? { width: height, height: width } : need.natural;
   const part = sourceNeeded(natural, need);
   if (!part) return { ...need.out, data: new Uint8ClampedArray(need.out.width * need.out.height * 4) };
   await turn.pass();
-  const { data } = partOf(source, part, need.orient);
+  const spans = Math.min(natural.width / need.image.width, natural.height / need.image.height);
+  void compiledKernel();
+  const { data } =
+    spans >= LEAST_SPAN && !need.cutout
+      ? await (await readable(need.asset)).part(part, need.orient)
+      : partOf(await picture(need.asset, need.cutout), part, need.orient);
   const held = { width: part.width, height: part.height, data };
   const kernel = await takeKernel();
   let pixels: Pixels;
