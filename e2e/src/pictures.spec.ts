@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import crc from 'crc-32';
 import { converter } from 'culori';
 import { zlibSync } from 'fflate';
+import { comparable, fileDifference, reduce } from '../../core/src/index';
 import { root, type RunningApp } from './harness/app';
 import { type Browser, Key } from './harness/browser';
 import { withApp } from './harness/suite';
@@ -90,35 +91,80 @@ describe('kinds of picture', () => {
 // by two independent readers: exifr (turn and mirror) and sharp (the pixels).
 describe('EXIF orientation', () => {
   beforeAll(() => newGraphic(browser, app, 'Form header, 1600 × 400'));
-  it.each([1, 2, 3, 4, 5, 6, 7, 8])('%d', async (orientation) => {
-    const stored = await quarters(320, 160).withMetadata({ orientation }).jpeg({ quality: 95 }).toBuffer();
-    const turn = (await exifr.rotation(stored))!;
-    const upright = await sharp(stored).autoOrient().ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    expect([upright.info.width, upright.info.height]).toEqual(turn.dimensionSwapped ? [160, 320] : [320, 160]);
-    await drop(browser, { name: `turned-${orientation}.jpg`, bytes: stored });
-    await browser.driver.wait(async () => (await things(browser)).join().includes(`turned-${orientation},`), 10_000);
-    await browser.seeText(`its own ${upright.info.width} × ${upright.info.height} px`);
-    await browser.press('Show it whole');
-    await browser.driver.wait(async () => !(await things(browser))[0]!.includes('1600 ×'), 5000);
-    const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
-      .exec((await things(browser))[0]!)!
-      .map(Number);
-    const places = [0.25, 0.75].flatMap((v) => [0.25, 0.75].map((u) => [u, v] as const));
-    const seen = await canvasAt(
-      browser,
-      1600,
-      places.map(([u, v]) => [x! + width! * u, y! + height! * v]),
-    );
-    places.forEach(([u, v], i) => {
-      const picture = { width: upright.info.width, data: upright.data };
-      const wanted = pixelAt(picture, upright.info.width * u, upright.info.height * v);
-      for (const k of [0, 1, 2]) expect(Math.abs(seen[i]![k]! - wanted[k]!)).toBeLessThan(24);
-    });
-    await undo();
-    await undo();
-    await browser.driver.wait(async () => (await things(browser)).length === 0, 5000);
-  });
+  // A small one is read from a bitmap, a large one as its file stores it.
+  const sizes = [
+    [320, 160],
+    [2480, 1240],
+  ] as const;
+  it.each(sizes.flatMap(([w, h]) => [1, 2, 3, 4, 5, 6, 7, 8].map((o) => [o, w, h] as const)))(
+    '%d, %d × %d px',
+    async (...[orientation, w, h]) => {
+      const stored = await quarters(w, h).withMetadata({ orientation }).jpeg({ quality: 95 }).toBuffer();
+      const turn = (await exifr.rotation(stored))!;
+      const upright = await sharp(stored).autoOrient().ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+      expect([upright.info.width, upright.info.height]).toEqual(turn.dimensionSwapped ? [h, w] : [w, h]);
+      await drop(browser, { name: `turned-${orientation}.jpg`, bytes: stored });
+      await browser.driver.wait(async () => (await things(browser)).join().includes(`turned-${orientation},`), 10_000);
+      await browser.seeText(`its own ${upright.info.width} × ${upright.info.height} px`);
+      await browser.press('Show it whole');
+      await browser.driver.wait(async () => !(await things(browser))[0]!.includes('1600 ×'), 5000);
+      const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
+        .exec((await things(browser))[0]!)!
+        .map(Number);
+      const places = [0.25, 0.75].flatMap((v) => [0.25, 0.75].map((u) => [u, v] as const));
+      const seen = await canvasAt(
+        browser,
+        1600,
+        places.map(([u, v]) => [x! + width! * u, y! + height! * v]),
+      );
+      places.forEach(([u, v], i) => {
+        const picture = { width: upright.info.width, data: upright.data };
+        const wanted = pixelAt(picture, upright.info.width * u, upright.info.height * v);
+        for (const k of [0, 1, 2]) expect(Math.abs(seen[i]![k]! - wanted[k]!)).toBeLessThan(24);
+      });
+      await undo();
+      await undo();
+      await browser.driver.wait(async () => (await things(browser)).length === 0, 5000);
+    },
+  );
 });
+
+// Colours of 2 × 2 px in the first, of each in the second; an odd height is read another way again.
+it.each([
+  [4000, '4:2:0'],
+  [4000, '4:4:4'],
+  [4004, '4:2:0'],
+] as const)(
+  'a photo %d px wide, %s, leaves as its pixels, decoded elsewhere, are in linear light',
+  async (width, chromaSubsampling) => {
+    const height = width / 4;
+    await newGraphic(browser, app, 'Form header, 1600 × 400');
+    const bytes = await sharp(join(root, 'demo/pictures/tiles.jpg'))
+      .resize(width, height, { fit: 'cover' })
+      .jpeg({ quality: 90, chromaSubsampling })
+      .toBuffer();
+    await drop(browser, { name: 'large.jpg', bytes });
+    await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);
+    await browser.exact();
+    await browser.saved();
+    const file = await exportedPng(browser);
+    const image = { x: 0, y: 0, width: 1600, height: 400 };
+    const own = reduce(
+      {
+        width,
+        height,
+        data: new Uint8ClampedArray(await sharp(bytes).ensureAlpha().raw().toBuffer()),
+      },
+      { x: 0, y: 0, width, height },
+      { width, height },
+      { image, shown: image, out: image },
+      true,
+    );
+    const saved = { width: file.width, height: file.height, data: new Uint8ClampedArray(file.data) };
+    const { ssim, seen } = fileDifference(comparable(own), comparable(saved));
+    expect([ssim > 0.998, seen]).toEqual([true, false]);
+  },
+);
 
 it('a Display-P3 picture is converted as culori, an independent converter, does it', async () => {
   await newGraphic(browser, app, 'Form header, 1600 × 400');

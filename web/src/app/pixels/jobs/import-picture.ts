@@ -68,7 +68,7 @@ async function thumbOf(picture: ImageBitmap): Promise<Blob> {
 }
 
 /** How long a copy takes to be shown after it was made, ms. */
-const UNTIL_SHOWN = 250;
+const UNTIL_SHOWN = 50;
 
 /** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
 export async function importPicture(blob: Blob, name: string, most: number): Promise<Result<ImportedPicture>> {

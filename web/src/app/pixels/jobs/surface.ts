@@ -119,11 +119,11 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
   if (!part) return { ...need.out, data: new Uint8ClampedArray(need.out.width * need.out.height * 4) };
   await turn.pass();
   const spans = Math.min(natural.width / need.image.width, natural.height / need.image.height);
+  const asStored = spans >= LEAST_SPAN && !need.cutout;
   void compiledKernel();
-  const { data } =
-    spans >= LEAST_SPAN && !need.cutout
-      ? await (await readable(need.asset)).part(part, need.orient)
-      : partOf(await picture(need.asset, need.cutout), part, need.orient);
+  const { data } = asStored
+    ? await (await readable(need.asset)).part(part, need.orient)
+    : partOf(await picture(need.asset, need.cutout), part, need.orient);
   const held = { width: part.width, height: part.height, data };
   const kernel = await takeKernel();
   let pixels: Pixels;

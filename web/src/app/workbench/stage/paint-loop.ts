@@ -3,6 +3,7 @@ import { paint, plan, surfacesOf, wholeCanvas, type PlanOptions } from '@bright-
 import { Workbench } from '../../document/workbench';
 import { SurfaceStore } from '../../pixels/surface-store';
 import { TypeService } from '../../type/type.service';
+import { sameParts } from '../../ui/same-parts';
 import { SamplingService } from '../../ui/sampling.service';
 import { Viewport } from './viewport';
 
@@ -41,6 +42,8 @@ export class PaintLoop {
   constructor() {
     let asked = 0;
     let resting: ReturnType<typeof setTimeout> | undefined;
+    // What was painted last, and since when: a surface that arrives disturbs no rest.
+    let [last, since]: [readonly unknown[], number] = [[], 0];
     inject(DestroyRef).onDestroy(() => {
       cancelAnimationFrame(asked);
       clearTimeout(resting);
@@ -52,10 +55,7 @@ export class PaintLoop {
     });
     effect(() => {
       // What painting depends on.
-      this.workbench.shown();
-      this.type.shaper();
-      this.viewport.lit();
-      this.viewport.dpr();
+      const now = [this.workbench.shown(), this.type.shaper(), this.viewport.lit(), this.viewport.dpr()] as const;
       this.store.arrived();
       const canvas = this.element();
       cancelAnimationFrame(asked);
@@ -63,8 +63,9 @@ export class PaintLoop {
       asked = requestAnimationFrame(() =>
         untracked(() => {
           clearTimeout(resting);
+          if (!sameParts(last, now)) [last, since] = [now, performance.now()];
           const make = this.paintNow(canvas);
-          if (make) resting = setTimeout(make, REST);
+          if (make) resting = setTimeout(make, since + REST - performance.now());
         }),
       );
     });
