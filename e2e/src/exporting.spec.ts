@@ -9,7 +9,7 @@ import { accessible } from './harness/accessible';
 import { Key } from './harness/browser';
 import { chooseFormat, foundFile } from './harness/exporting';
 import { withApp } from './harness/suite';
-import { download, startBare } from './harness/workbench';
+import { download, findings, startBare } from './harness/workbench';
 
 // The lightest file that looks the same, its densities and the code that loads them.
 const here = withApp({ width: 1280, height: 800 });
@@ -218,6 +218,39 @@ it('a limit is met by itself; where nothing that looks the same meets it, that i
   expect([had <= 90_000, had > 60_000]).toEqual([true, true]);
   await browser.press('Choose the lightest that looks the same');
   await browser.driver.wait(async () => (await said('.itself[role=status]')).includes('Chosen by itself'), 60_000);
+});
+
+it('what Export puts over a file or takes from it is told beside the canvas, and off by a press', async () => {
+  const { browser, app } = here;
+  const told = (title: string, there = true) =>
+    browser.driver.wait(
+      async () => (await findings(browser)).some((f) => f.startsWith(title)) === there,
+      30_000,
+      `“${title}” was ${there ? 'not ' : ''}told`,
+    );
+  const toCanvas = () => browser.visit(`${app.app}/graphics/demo-kiln-opening`);
+  await toExport('demo-kiln-opening');
+  await browser.fill(await browser.find('.limit input'), `20${Key.TAB}`);
+  await browser.seeText('No file under 20 kB looks the same', 60_000);
+  await toCanvas();
+  await told('The file can be told from the canvas');
+  await toExport('demo-kiln-opening');
+  await browser.fill(await browser.find('.limit input'), `${Key.BACK_SPACE}${Key.TAB}`);
+  await foundFile(browser);
+  await browser.run(`document.querySelector('bs-watermark-here .tick input').click()`);
+  await browser.seeText('The same for all your graphics');
+  await browser.run(
+    `const select = [...document.querySelectorAll('bs-watermark-here select')].at(-1);
+     select.value = [...select.options].find((o) => o.textContent.trim() === 'In the middle').value;
+     select.dispatchEvent(new Event('change', { bubbles: true }));`,
+  );
+  await browser.seeText('It lies over');
+  await browser.saved();
+  await toCanvas();
+  await told('The file can be told from the canvas', false);
+  await told('The watermark lies over');
+  await browser.press('Leave it off this file');
+  await told('The watermark lies over', false);
 });
 
 it('a slot that takes AVIF gets one: it opens elsewhere, and says that it is sRGB', async () => {
