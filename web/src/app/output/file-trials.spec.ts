@@ -137,6 +137,19 @@ it('another file that is chosen while the first is being made comes as soon as a
   expect(asked[1]).toMatchObject({ format: 'png' });
 });
 
+it('what waits for a worker is made of the next picture too, where that comes first', async () => {
+  held = () => undefined;
+  injector.get(ApplicationRef).tick();
+  await new Promise((r) => setTimeout(r, 0));
+  // The first worker is at the JPEG, so the PNG waits; it is what is next before and after.
+  trials.chosen.set({ format: 'png', quality: 85, chroma: '444' });
+  injector.get(ApplicationRef).tick();
+  held = null;
+  trials.subject.set(subject('another'));
+  await settled();
+  expect(trials.trials().map((t) => t.format)).toEqual(['png']);
+});
+
 it('what is made of an earlier picture is let go, and nothing of it is kept', async () => {
   trials.tried.set('curve');
   held = () => undefined;

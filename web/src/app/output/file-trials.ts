@@ -78,6 +78,8 @@ export class FileTrials {
   /** The first file, which is to be seen before it was compared. */
   readonly early = signal<EarlyFile | null>(null);
   private stop = new AbortController();
+  /** How often all was begun anew. */
+  private readonly begun = signal(0);
   /** What is being made. */
   private readonly going = signal<readonly Next[]>([]);
 
@@ -128,6 +130,8 @@ export class FileTrials {
       untracked(() => this.forget());
     });
     effect(() => {
+      // What is next may be what waited for a worker when all was let go of.
+      this.begun();
       if (this.next()) untracked(() => this.make());
     });
     inject(DestroyRef).onDestroy(() => this.forget());
@@ -151,6 +155,7 @@ export class FileTrials {
     this.painted.set(null);
     this.problems.set(new Map());
     this.free = new Set(lanes);
+    this.begun.update((n) => n + 1);
   }
 
   /** The workers that nothing is being made in for this subject. */
