@@ -239,11 +239,7 @@ it('what Export puts over a file or takes from it is told beside the canvas, and
   await foundFile(browser);
   await browser.run(`document.querySelector('bs-watermark-here .tick input').click()`);
   await browser.seeText('The same for all your graphics');
-  await browser.run(
-    `const select = [...document.querySelectorAll('bs-watermark-here select')].at(-1);
-     select.value = [...select.options].find((o) => o.textContent.trim() === 'In the middle').value;
-     select.dispatchEvent(new Event('change', { bubbles: true }));`,
-  );
+  await browser.press('All over');
   await browser.seeText('It lies over');
   await browser.saved();
   await toCanvas();

@@ -14,7 +14,7 @@ import { bad, good, type Result } from '../problem';
 import { safeBoxes } from '../slot/safe';
 import type { Slot } from '../slot/slot';
 import { AssetHash } from '../values';
-import { itemInk, layoutWords } from '../words/layout';
+import { itemInk, layoutOf, layoutWords } from '../words/layout';
 import { outlineData } from '../words/outline';
 import type { Shaper } from '../words/shaper';
 import { Face, withRuns } from '../words/words';
@@ -152,11 +152,23 @@ function placed(place: WatermarkPlace, { width, height }: Box, slot: Slot): Box 
 
 const area = (b: Box | null) => (b ? b.width * b.height : 0);
 
-/** What of a graphic a mark must not cover: its words and logos. Canvas px, upright. */
-function keepClear({ layers, ...scene }: Scene, shaper: Shaper): { readonly name: string; readonly box: Box }[] {
+/** What a mark must not cover, its bounds, and the boxes of what is drawn in them. Canvas px, upright. */
+interface Clear {
+  readonly name: string;
+  readonly box: Box;
+  readonly drawn: readonly Box[];
+}
+
+/** What of a graphic a mark must not cover: its words, letter by letter where they lie straight, and logos. */
+function keepClear({ layers, ...scene }: Scene, shaper: Shaper): Clear[] {
   return layers
     .filter((l) => l.visible && (l.role === 'words' || l.role === 'logo'))
-    .map((l) => ({ name: l.name, box: layerBounds(l, { ...scene, layers }, shaper) }));
+    .map((l) => {
+      const box = layerBounds(l, { ...scene, layers }, shaper);
+      const letters = l.role === 'words' && l.turn === 0 ? layoutOf(l, shaper).items : [];
+      const drawn = letters.flatMap((i) => itemInk(i) ?? []);
+      return { name: l.name, box, drawn: drawn.length ? drawn : [box] };
+    });
 }
 
 /** In that order a free place is looked for. Common practice, no source. */
@@ -236,7 +248,7 @@ export function withWatermark<G extends Scene>(
   const layers = boxes.map((b) => mark.layer(id(), b, turn));
   const lies = boxes.map((b) => turnedBounds(b, turn, { x: b.x + b.width / 2, y: b.y + b.height / 2 }));
   const covers = keepClear(graphic, shaper)
-    .filter((c) => lies.some((b) => area(intersection(b, c.box)) > 1))
+    .filter((c) => lies.some((b) => c.drawn.some((d) => area(intersection(b, d)) > 1)))
     .map((c) => c.name);
   return good({ graphic: { ...graphic, layers: [...graphic.layers, ...layers] }, covers });
 }
