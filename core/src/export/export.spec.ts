@@ -134,6 +134,7 @@ describe.each(['jpeg', 'png', 'webp', 'avif'] as const)('all notes in %s, read b
   const notes = {
     copyright: '© Ottermill Pottery 2026',
     creator: 'Maud & Wren <Élan>',
+    credit: 'Photo: Ida & <Fenn>',
     alt: 'Three jugs, “drying” on a shelf; 5 < 6',
     ppi: 144,
   };
@@ -157,6 +158,7 @@ describe.each(['jpeg', 'png', 'webp', 'avif'] as const)('all notes in %s, read b
       'IFD0:ResolutionUnit': 'inches',
       'XMP-dc:Creator': [notes.creator],
       'XMP-dc:Rights': notes.copyright,
+      'XMP-cc:AttributionName': notes.credit,
       'XMP-iptcCore:AltTextAccessibility': notes.alt,
     });
     expect(said['ExifTool:Warning']).toBeUndefined();
@@ -190,7 +192,13 @@ describe.each(['jpeg', 'png', 'webp', 'avif'] as const)('all notes in %s, read b
 });
 
 it('an SVG says what notes there are, once, to exiftool; what it draws stays as it was', async () => {
-  const notes = { copyright: '© Ottermill 2026', creator: 'Maud & <Élan>', alt: 'Jugs; 5 < 6 & “dry”', ppi: 144 };
+  const notes = {
+    copyright: '© Ottermill 2026',
+    creator: 'Maud & <Élan>',
+    credit: 'Ida',
+    alt: 'Jugs; 5 < 6 & “dry”',
+    ppi: 144,
+  };
   const graphic = { ...withLayers(blank(), words('Jugs')), name: '<Jugs> & cups' };
   const drawn = plan(graphic, frameOf(graphic), 1, await realShaper());
   const svg = svgOf(drawn, { ...graphic.canvas, title: graphic.name }, () => ({ href: '', as: 'surface' }));
@@ -206,6 +214,7 @@ it('an SVG says what notes there are, once, to exiftool; what it draws stays as 
     'SVG:Desc': notes.alt,
     'XMP-dc:Creator': [notes.creator],
     'XMP-dc:Rights': notes.copyright,
+    'XMP-cc:AttributionName': notes.credit,
     'XMP-iptcCore:AltTextAccessibility': notes.alt,
   });
   expect(said['ExifTool:Warning']).toBeUndefined();
@@ -221,7 +230,7 @@ it.each([true, false])(
   async (alpha) => {
     const file = await encodedAvif(alpha);
     const pixels = async (f: Uint8Array) => (await sharp(f).ensureAlpha().raw().toBuffer()).toString('base64');
-    const noted = withNotes(file, 'avif', { copyright: 'c', creator: 'd', alt: 'e', ppi: 72 });
+    const noted = withNotes(file, 'avif', { copyright: 'c', creator: 'd', credit: 'f', alt: 'e', ppi: 72 });
     expect(await pixels(noted)).toBe(await pixels(withNotes(file, 'avif', noNotes)));
     const metadata = await sharp(noted).metadata();
     expect([metadata.exif?.length, metadata.xmp?.length].every((n) => n! > 40)).toBe(true);

@@ -13,6 +13,8 @@ export const FileNotes = z.object({
   copyright: z.string().max(200),
   /** Who made it. */
   creator: z.string().max(200),
+  /** Who is to be named where it is shown. */
+  credit: z.string().max(200),
   /** What it shows, for people who cannot see it. */
   alt: z.string().max(limits.description),
   /** Px an inch, for programs that print; null says nothing. */
@@ -22,13 +24,13 @@ export type FileNotes = z.infer<typeof FileNotes>;
 
 /** What a file of a frame is to say: the house's lines, and what the frame's own choices say. */
 export function notesFor(
-  { copyright, creator }: { readonly copyright: string; readonly creator: string },
+  { copyright, creator, credit }: { readonly copyright: string; readonly creator: string; readonly credit: string },
   { alt, ppi = null }: { readonly alt: string; readonly ppi?: number | null | undefined },
 ): FileNotes {
-  return { copyright, creator, alt: alt.trim(), ppi };
+  return { copyright, creator, credit, alt: alt.trim(), ppi };
 }
 
-export const noNotes: FileNotes = { copyright: '', creator: '', alt: '', ppi: null };
+export const noNotes: FileNotes = { copyright: '', creator: '', credit: '', alt: '', ppi: null };
 
 /**
  * A TIFF block with resolution (282, 283, 296), artist (315) and copyright (33432), as far as there is something to say;
@@ -66,18 +68,21 @@ function exifBlock({ copyright, creator, ppi }: FileNotes): Bytes | null {
 
 /**
  * XMP (ISO 16684-1, section 7) with the IPTC Photo Metadata Standard’s creator, copyright notice and alternative text
- * (2023.1, sections 6.2 and 6.5); empty where there is nothing to say.
+ * (2023.1, sections 6.2 and 6.5), and whom to name as `cc:attributionName` (ccREL, W3C Member Submission 2008, section 4);
+ * empty where there is nothing to say.
  */
-function xmpRdf({ copyright, creator, alt }: FileNotes): string {
-  if (!copyright && !creator && !alt) return '';
+function xmpRdf({ copyright, creator, credit, alt }: FileNotes): string {
+  if (!copyright && !creator && !credit && !alt) return '';
   const alternatives = (name: string, said: string) =>
     said ? `<${name}><rdf:Alt><rdf:li xml:lang="x-default">${escapeHtml(said)}</rdf:li></rdf:Alt></${name}>` : '';
   const by = creator ? `<dc:creator><rdf:Seq><rdf:li>${escapeHtml(creator)}</rdf:li></rdf:Seq></dc:creator>` : '';
   return (
     '<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""' +
     ' xmlns:dc="http://purl.org/dc/elements/1.1/"' +
-    ' xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
+    ' xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/"' +
+    (credit ? ' xmlns:cc="http://creativecommons.org/ns#">' : '>') +
     by +
+    (credit ? `<cc:attributionName>${escapeHtml(credit)}</cc:attributionName>` : '') +
     alternatives('dc:rights', copyright) +
     alternatives('Iptc4xmpCore:AltTextAccessibility', alt) +
     '</rdf:Description></rdf:RDF>'

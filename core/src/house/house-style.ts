@@ -25,6 +25,8 @@ const HouseStyleRecord = z.object({
   copyright: z.string().max(200),
   /** Who makes the graphics: written into files' metadata too. */
   creator: z.string().max(200).default(''),
+  /** Who is to be named where they are shown: written there too. */
+  credit: z.string().max(200).default(''),
   /** See `fileName`. */
   namePattern: z.string().min(1).max(120),
   /** Each name and each role once. */
@@ -51,6 +53,7 @@ export const plainHouseStyle: HouseStyle = {
   address: '',
   copyright: '',
   creator: '',
+  credit: '',
   namePattern: DEFAULT_PATTERN,
   colours: [...usual],
   type: {
