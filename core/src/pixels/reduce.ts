@@ -98,41 +98,48 @@ function within(taps: Taps, from: number, length: number): Taps {
   return { first, count, weights, stride: taps.stride };
 }
 
+/** Whole rows of the part that a reduction reads; the first of them is its row `from`. */
+export interface SourceRows extends Pixels {
+  readonly from: number;
+}
+
 /**
  * Resamples a picture once, with Lanczos-3 in linear light on premultiplied
  * alpha, straight from the source pixels to the wanted whole-pixel box.
  * `source` holds the part `part` (source px) of a picture of size `natural`.
  * `kernel` does the sums: plain TypeScript, or the compiled one (see `compiledRows`).
  */
-export function reduce(...args: Parameters<typeof reducing>): Pixels {
+export function reduce(source: Pixels, ...args: Parameters<typeof reducing>): Pixels {
   const parts = reducing(...args);
-  for (;;) {
-    const { done, value } = parts.next();
-    if (done) return value;
-  }
+  let next = parts.next();
+  while (!next.done) next = parts.next({ ...source, from: 0 });
+  return next.value;
 }
 
-/** The same a few rows at a time: whoever asks for the next may rest in between, or never ask again. */
+/**
+ * The same a few rows at a time, of a source that is read in strips: gives the row of the part from which on it wants the
+ * next strip, in rising order, or null where whoever asks may rest in between, or never ask again.
+ */
 export function* reducing(
-  source: Pixels,
   part: Box,
   natural: Size,
   r: Reduction,
   opaque: boolean,
   kernel: MakeRowKernel = plainRows,
-): Generator<void, Pixels, void> {
+): Generator<number | null, Pixels, SourceRows | undefined> {
   const { out } = r;
   const data = new Uint8ClampedArray(out.width * out.height * 4);
-  const down = within(tapsFor(natural.height, r.image.y, r.image.height, out.y, out.height), part.y, source.height);
+  const down = within(tapsFor(natural.height, r.image.y, r.image.height, out.y, out.height), part.y, part.height);
   const slots = down.count.reduce((most, n) => Math.max(most, n), 1);
   const rows = kernel({
-    length: source.width,
+    length: part.width,
     outWidth: out.width,
     opaque,
-    across: within(tapsFor(natural.width, r.image.x, r.image.width, out.x, out.width), part.x, source.width),
+    across: within(tapsFor(natural.width, r.image.x, r.image.width, out.x, out.width), part.x, part.width),
     edges: Float32Array.from({ length: out.width }, (_, i) => covered(out.x + i, r.shown.x, r.shown.x + r.shown.width)),
     slots,
   });
+  let strip: SourceRows | undefined;
   // Row y stands in slot y modulo their number: one output row never needs more rows than there are slots.
   const held = new Int32Array(slots).fill(-1);
   const from = new Int32Array(slots);
@@ -140,17 +147,19 @@ export function* reducing(
   for (let o = 0; o < out.height; o++) {
     const edge = covered(out.y + o, r.shown.y, r.shown.y + r.shown.height);
     if (edge === 0) continue;
-    if ((o & 7) === 7) yield;
+    if ((o & 7) === 7) yield null;
     let n = 0;
     for (let k = 0; k < down.count[o]!; k++) {
-      const w = down.weights[o * down.stride + k]!;
-      if (w === 0) continue;
       const y = down.first[o]! + k;
       const slot = y % slots;
+      // A row of no weight here has some further down: taken now, rows come in rising order.
       if (held[slot] !== y) {
-        rows.across(source.data, y * source.width * 4, slot);
+        while (!strip || y < strip.from || y >= strip.from + strip.height) strip = yield y;
+        rows.across(strip.data, (y - strip.from) * part.width * 4, slot);
         held[slot] = y;
       }
+      const w = down.weights[o * down.stride + k]!;
+      if (w === 0) continue;
       from[n] = slot;
       weights[n++] = w;
     }

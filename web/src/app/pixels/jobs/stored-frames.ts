@@ -117,6 +117,13 @@ export interface Readable {
 
 const asItIs: Orient = { across: false, down: false, quarters: 0 };
 
+/** A bitmap to be read. */
+export const wholeOf = (whole: ImageBitmap): Readable => ({
+  width: whole.width,
+  height: whole.height,
+  part: (p, orient) => Promise.resolve(partOf(whole, p, orient)),
+});
+
 /**
  * A picture to be read where colours of single px are of no account: shrunk to half its size or less, or looked at for its
  * brightness. How colours that were stored for 2 × 2 px are spread over them is for each reader to say.
@@ -124,6 +131,5 @@ const asItIs: Orient = { across: false, down: false, quarters: 0 };
 export async function readable(hash: string): Promise<Readable> {
   const frame = await frameOf(hash, () => stored(hash));
   if (frame) return { width: frame.width, height: frame.height, part: (p, orient = asItIs) => frame.part(p, orient) };
-  const whole = await picture(hash);
-  return { width: whole.width, height: whole.height, part: (p, orient) => Promise.resolve(partOf(whole, p, orient)) };
+  return wholeOf(await picture(hash));
 }

@@ -9,11 +9,12 @@ import {
   type Lying,
   type MakeRowKernel,
   type Pixels,
+  type SourceRows,
   type SurfaceNeed,
 } from '@bright-slot/core';
 import { BitmapCache } from '../bitmap-cache';
-import { imageData, partOf, picture, pixelsOf } from './pictures';
-import { readable } from './stored-frames';
+import { imageData, picture, pixelsOf } from './pictures';
+import { readable, wholeOf } from './stored-frames';
 import { retire } from './retired';
 import type { Turn } from './turn';
 import { ownFile } from '../../storage/own-file';
@@ -107,6 +108,9 @@ function turnPlace({ place, finish }: SurfaceNeed) {
 /** Px of a picture to each px that is made of it from which on it can be read as it is stored. */
 const LEAST_SPAN = 2;
 
+/** Px of a picture that are read at once: all of a photo beside its own pixels would be much. */
+const STRIP = 1e6;
+
 /** The pixels a surface needs, straight from the original, nothing done to them. */
 export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<Pixels> {
   if (drawn) return pixelsOf(drawn);
@@ -121,18 +125,19 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
   const spans = Math.min(natural.width / need.image.width, natural.height / need.image.height);
   const asStored = spans >= LEAST_SPAN && !need.cutout;
   void compiledKernel();
-  const { data } = asStored
-    ? await (await readable(need.asset)).part(part, need.orient)
-    : partOf(await picture(need.asset, need.cutout), part, need.orient);
-  const held = { width: part.width, height: part.height, data };
+  const source = asStored ? await readable(need.asset) : wholeOf(await picture(need.asset, need.cutout));
+  const strip = async (from: number): Promise<SourceRows> => {
+    const height = Math.min(part.height - from, Math.max(2, Math.floor(STRIP / part.width)));
+    return { ...(await source.part({ ...part, y: part.y + from, height }, need.orient)), from };
+  };
   const kernel = await takeKernel();
   let pixels: Pixels;
   try {
-    const parts = reducing(held, part, natural, need, need.opaque, kernel);
+    const parts = reducing(part, natural, need, need.opaque, kernel);
     let next = parts.next();
     while (!next.done) {
       await turn.pass();
-      next = parts.next();
+      next = parts.next(next.value === null ? undefined : await strip(next.value));
     }
     pixels = next.value;
   } finally {
