@@ -1,4 +1,5 @@
 import { paletteOf } from '@bright-slot/core/pixels/palette';
+import { smallOf } from './rough';
 
 const SIDE = 96;
 
@@ -10,7 +11,7 @@ export async function paletteFrom(pictures: readonly (Blob | ImageBitmap)[]): Pr
   let drawn = 0;
   for (const picture of pictures)
     try {
-      const bitmap = picture instanceof ImageBitmap ? picture : await createImageBitmap(picture);
+      const bitmap = picture instanceof ImageBitmap ? picture : await smallOf(picture, 8 * SIDE);
       context.drawImage(bitmap, 0, drawn * SIDE, SIDE, SIDE);
       bitmap.close();
       drawn++;

@@ -1,5 +1,5 @@
 import { identify } from '@bright-slot/core';
-import { decodedReduced, picture, stored } from './pictures';
+import { decodeBlob, decodedReduced, picture, stored } from './pictures';
 
 /** A whole picture, at most `most` px on its longer side, quickly. */
 export function rough(whole: ImageBitmap, most: number): ImageBitmap {
@@ -15,11 +15,20 @@ export function rough(whole: ImageBitmap, most: number): ImageBitmap {
   return canvas.transferToImageBitmap();
 }
 
-/** The same of a picture that is stored here: of a large JPEG no more is decoded than that takes. */
-export async function roughOf(asset: string, most: number): Promise<ImageBitmap> {
-  const bytes = new Uint8Array(await (await stored(asset)).arrayBuffer());
+/** A file's picture of about `most` px on its longer side, or larger: of a large JPEG no more is decoded than that takes. */
+export async function smallOf(blob: Blob, most: number): Promise<ImageBitmap> {
+  return (await reducedOf(blob, most)) ?? decodeBlob(blob);
+}
+
+async function reducedOf(blob: Blob, most: number): Promise<ImageBitmap | null> {
+  const bytes = new Uint8Array(await blob.arrayBuffer());
   const facts = identify(bytes, '');
-  const reduced = facts.ok ? await decodedReduced(bytes, facts.value.type, facts.value, most) : null;
+  return facts.ok ? decodedReduced(bytes, facts.value.type, facts.value, most) : null;
+}
+
+/** A whole picture that is stored here, at most `most` px on its longer side, quickly. */
+export async function roughOf(asset: string, most: number): Promise<ImageBitmap> {
+  const reduced = await reducedOf(await stored(asset), most);
   if (!reduced) return rough(await picture(asset), most);
   if (Math.max(reduced.width, reduced.height) <= most) return reduced;
   const small = rough(reduced, most);
