@@ -33,30 +33,39 @@ class StoredFrame implements Closable {
     this.frame.close();
   }
 
-  /** Part of the upright picture, after it was mirrored and turned by quarters. */
-  async part(part: Box, orient: Orient): Promise<Pixels> {
+  /** Part of the upright picture, after it was mirrored and turned by quarters; in `room`, where that has enough. */
+  async part(part: Box, orient: Orient, room?: Uint32Array<ArrayBuffer>): Promise<Pixels> {
     const { codedWidth, codedHeight, rotation = 0, flip = false } = this.frame;
     const size = { width: codedWidth, height: codedHeight };
     const lie = lieOf(size, { quarters: rotation / 90, mirrored: flip }, orient);
-    const into = new Uint32Array(part.width * part.height);
+    const into = roomOf(part.width * part.height, room);
     const own = storedPart(lie, part);
     // Colours come for pairs of rows and columns.
     const [x, y] = [own.x & ~1, own.y & ~1];
     const [right, bottom] = [(own.x + own.width + 1) & ~1, (own.y + own.height + 1) & ~1];
     const width = right - x;
     const rows = Math.min(bottom - y, Math.max(2, Math.floor(BAND / width) & ~1));
-    const band = new Uint32Array(width * rows);
+    const spare = bands.pop();
+    const band = roomOf(width * rows, spare);
     for (let at = y; at < bottom; at += rows) {
       const held = { x, y: at, width, height: Math.min(rows, bottom - at) };
       await this.frame.copyTo(band, { rect: held, format: 'RGBA' });
       layStored(band, held, lie, part, into);
     }
-    return { width: part.width, height: part.height, data: new Uint8ClampedArray(into.buffer) };
+    bands.push(band.length < (spare?.length ?? 0) ? spare! : band);
+    const data = new Uint8ClampedArray(into.buffer, into.byteOffset, into.byteLength);
+    return { width: part.width, height: part.height, data };
   }
 }
 
 /** Px that are read at once. */
 const BAND = 1e6;
+/** Room for them that nobody uses: what is made anew each time lies about until the browser tidies up. */
+const bands: Uint32Array<ArrayBuffer>[] = [];
+
+/** So many px of a room, or of a new one where that has not enough. */
+const roomOf = (px: number, room?: Uint32Array<ArrayBuffer>): Uint32Array<ArrayBuffer> =>
+  room && room.length >= px ? room.subarray(0, px) : new Uint32Array(px);
 
 /** That a picture cannot be had as it is stored. */
 class NotStored extends Error {}
@@ -112,7 +121,8 @@ export function decodeFrameBeside(hash: string, blob: Blob): void {
 export interface Readable {
   readonly width: number;
   readonly height: number;
-  part(part: Box, orient?: Orient): Promise<Pixels>;
+  /** `room`, px: what is read may lie there, and is gone when it is used again. */
+  part(part: Box, orient?: Orient, room?: Uint32Array<ArrayBuffer>): Promise<Pixels>;
 }
 
 const asItIs: Orient = { across: false, down: false, quarters: 0 };
@@ -130,6 +140,11 @@ export const wholeOf = (whole: ImageBitmap): Readable => ({
  */
 export async function readable(hash: string): Promise<Readable> {
   const frame = await frameOf(hash, () => stored(hash));
-  if (frame) return { width: frame.width, height: frame.height, part: (p, orient = asItIs) => frame.part(p, orient) };
+  if (frame)
+    return {
+      width: frame.width,
+      height: frame.height,
+      part: (p, orient = asItIs, room) => frame.part(p, orient, room),
+    };
   return wholeOf(await picture(hash));
 }

@@ -126,9 +126,12 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
   const asStored = spans >= LEAST_SPAN && !need.cutout;
   void compiledKernel();
   const source = asStored ? await readable(need.asset) : wholeOf(await picture(need.asset, need.cutout));
+  const most = Math.min(part.height, Math.max(2, Math.floor(STRIP / part.width)));
+  // One after the other in the same place.
+  const room = asStored ? new Uint32Array(part.width * most) : undefined;
   const strip = async (from: number): Promise<SourceRows> => {
-    const height = Math.min(part.height - from, Math.max(2, Math.floor(STRIP / part.width)));
-    return { ...(await source.part({ ...part, y: part.y + from, height }, need.orient)), from };
+    const height = Math.min(part.height - from, most);
+    return { ...(await source.part({ ...part, y: part.y + from, height }, need.orient, room)), from };
   };
   const kernel = await takeKernel();
   let pixels: Pixels;
