@@ -3,12 +3,11 @@ import * as prettier from 'prettier';
 import { luminance } from '../colour/contrast';
 import { applyEdit } from '../graphic/edit';
 import { frameOf, type Frame } from '../graphic/frame';
-import type { Watermark } from '../export/watermark';
 import type { Graphic, PictureLayer, WordsLayer } from '../graphic/graphic';
 import type { Legibility } from '../legibility/legibility';
 import { placedWords, type GroundMap } from '../placing/room';
 import type { Slot } from '../slot/slot';
-import { blank, everySlot, photo, random, shape, withLayers, words } from '../testing/samples';
+import { blank, everySlot, photo, random, shape, watermark, withLayers, words } from '../testing/samples';
 import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import { layoutOf } from '../words/layout';
@@ -22,14 +21,6 @@ let shaper: Shaper;
 beforeAll(async () => {
   shaper = await realShaper();
 });
-
-const mark: Watermark = {
-  mark: { kind: 'words', text: 'Ottermill', face: { family: 'Public Sans', weight: 600, italic: false } },
-  place: 'room',
-  size: 0.2,
-  strength: 0.6,
-  repeated: false,
-};
 
 /** A graphic, and what is known of it besides. */
 interface Case {
@@ -248,7 +239,7 @@ const faults: readonly [string, (g: Graphic, r: () => number) => Case][] = [
     'watermarked',
     (g, r) => ({
       graphic: applyEdit(g, { type: 'set-export', frame: 'main', choices: { watermark: true } }),
-      more: { watermark: { ...mark, repeated: r() < 0.5, place: 'middle', size: 1, strength: 0.3 + r() * 0.7 } },
+      more: { watermark: { ...watermark, repeated: r() < 0.5, place: 'middle', size: 1, strength: 0.3 + r() * 0.7 } },
     }),
   ],
   ['repeated', (g) => ({ graphic: retyped(g, 'Ottermill pottery') })],

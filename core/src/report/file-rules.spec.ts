@@ -4,7 +4,7 @@ import type { Graphic, Layer } from '../graphic/graphic';
 import { canvasPoint } from '../graphic/picture-geometry';
 import type { Slot } from '../slot/slot';
 import { contextOf } from '../testing/context';
-import { blank, photo, random, slotOf, withLayers, words } from '../testing/samples';
+import { blank, photo, random, slotOf, watermark, withLayers, words } from '../testing/samples';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
 import type { AssetFacts } from './asset-facts';
@@ -111,13 +111,7 @@ describe('what packing takes away', () => {
 });
 
 describe('a watermark', () => {
-  const mark: Watermark = {
-    mark: { kind: 'words', text: 'Ottermill', face: { family: 'Public Sans', weight: 600, italic: false } },
-    place: 'bottom-right',
-    size: 0.3,
-    strength: 0.6,
-    repeated: false,
-  };
+  const mark: Watermark = { ...watermark, place: 'bottom-right', size: 0.3 };
   const g = on('blog-header', {}, words('Open on Saturday', { id: 'w', place: { x: 40, y: 60 } }, { size: 60 }));
   const carried = applyEdit(g, { type: 'set-export', frame: 'main', choices: { watermark: true } });
 

@@ -1,3 +1,4 @@
+import type { Watermark } from '../export/watermark';
 import { newGraphic, type Graphic, type PictureLayer, type WordsLayer } from '../graphic/graphic';
 import { plainAppearance } from '../pixels/appearance';
 import type { ShapeLayer, VeilLayer } from '../graphic/shape';
@@ -126,3 +127,12 @@ export function committed(h: History, edit: Edit, id: string, at: number): Histo
   if (!done.ok) throw new Error(done.problem.message);
   return done.value.history;
 }
+
+/** A watermark of words that stands once, where there is room. */
+export const watermark: Watermark = {
+  mark: { kind: 'words', text: 'Ottermill', face: { family: 'Public Sans', weight: 600, italic: false } },
+  place: 'room',
+  size: 0.2,
+  strength: 0.6,
+  repeated: false,
+};
