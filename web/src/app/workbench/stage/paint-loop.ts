@@ -43,7 +43,7 @@ export class PaintLoop {
     let asked = 0;
     let resting: ReturnType<typeof setTimeout> | undefined;
     // What was painted last, and since when: a surface that arrives disturbs no rest.
-    let [last, since]: [readonly unknown[], number] = [[], 0];
+    let [last, since]: [readonly unknown[] | null, number] = [null, 0];
     inject(DestroyRef).onDestroy(() => {
       cancelAnimationFrame(asked);
       clearTimeout(resting);
