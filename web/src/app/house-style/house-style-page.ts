@@ -3,6 +3,7 @@ import { MatOption, MatSelect } from '@angular/material/select';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
 import {
+  cutText,
   fileName,
   nameFields,
   patternProblem,
@@ -50,6 +51,13 @@ const uses: readonly { id: keyof HouseStyle['type']; name: string }[] = [
   { id: 'body', name: 'Text' },
 ];
 
+/** The lines that every file says, as fields. */
+const fileLines = [
+  { key: 'copyright', label: 'Line', hint: 'For example: © 2026, and whose it is' },
+  { key: 'creator', label: 'Made by', hint: 'A name, if the files are to say it' },
+  { key: 'credit', label: 'Credit', hint: 'Whom to name where they are shown' },
+] as const;
+
 /** What the business's graphics have in common: colours, type, logos, fields, names, the copyright line. */
 @Component({
   selector: 'bs-house-style-page',
@@ -61,6 +69,7 @@ const uses: readonly { id: keyof HouseStyle['type']; name: string }[] = [
 })
 export class HouseStylePage {
   protected readonly valueOf = valueOf;
+  protected readonly fileLines = fileLines;
   private readonly house = inject(HouseStyleService);
   private readonly everywhere = inject(Everywhere);
   private readonly pictures = inject(PicturesService);
@@ -129,7 +138,11 @@ export class HouseStylePage {
   }
 
   protected trimmed(event: Event, most: number): string {
-    return (event.target as HTMLInputElement).value.trim().slice(0, most);
+    return cutText(valueOf(event).toWellFormed().trim(), most);
+  }
+
+  protected setFileLine(key: (typeof fileLines)[number]['key'], event: Event): void {
+    this.set({ [key]: this.trimmed(event, 200) });
   }
 
   protected setColour(at: number, change: Partial<HouseColour>): void {
