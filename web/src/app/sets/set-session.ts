@@ -231,7 +231,8 @@ export class SetSession {
         if (this.knownOf(m).fit) continue;
         const context = await this.contexts.whole(m.graphic, m.frame);
         if (stop.aborted) return;
-        this.tell(m, { fit: fitWord(createReporter()(context)) });
+        const weighed = context.weights?.chosen.bytes;
+        this.tell(m, { fit: fitWord(createReporter()(context)), ...(weighed !== undefined && { bytes: weighed }) });
       }
       for (const m of members) {
         if (this.knownOf(m).bytes !== undefined) continue;
