@@ -59,6 +59,10 @@ export const Watermark = z.object({
 });
 export type Watermark = z.infer<typeof Watermark>;
 
+/** The faces that a watermark is drawn in; without them it is laid out in a substitute. */
+export const watermarkFaces = (watermark: Watermark | null): Face[] =>
+  watermark?.mark.kind === 'words' ? [watermark.mark.face] : [];
+
 /** Room to the file's edge, a share of its shorter side. Common practice, no source. */
 const MARGIN = 0.04;
 /** Share of the file's height that a mark has at most. */

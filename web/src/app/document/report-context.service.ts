@@ -3,6 +3,7 @@ import {
   nameParts,
   fileName,
   printedOn,
+  watermarkFaces,
   type Face,
   type FileWeights,
   type Frame,
@@ -80,8 +81,7 @@ export class ReportContexts {
 
   /** The faces of what goes over a frame's file, without which it is laid out by a substitute. */
   private facesOver(frame: Frame): Face[] {
-    const mark = frame.export.watermark ? this.house.style().watermark?.mark : null;
-    return mark?.kind === 'words' ? [mark.face] : [];
+    return frame.export.watermark ? watermarkFaces(this.house.style().watermark) : [];
   }
 
   /** Whether what stands around graphics is known, so that they can be judged. */

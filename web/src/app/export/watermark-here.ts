@@ -1,6 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { WATERMARK_LETTERS, cutText, withWatermark, type Watermark, type WatermarkPlace } from '@bright-slot/core';
+import {
+  WATERMARK_LETTERS,
+  cutText,
+  watermarkFaces,
+  withWatermark,
+  type Watermark,
+  type WatermarkPlace,
+} from '@bright-slot/core';
 import { ExportSession } from '../output/export-session';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
@@ -148,8 +155,7 @@ export class WatermarkHere {
       let gone = false;
       cleanUp(() => (gone = true));
       if (!graphic || !frame || !mark || !this.on()) return this.covers.set([]);
-      const faces = mark.mark.kind === 'words' ? [mark.mark.face] : [];
-      this.type.ensure(graphic, faces).then(
+      this.type.ensure(graphic, watermarkFaces(mark)).then(
         (shaper) => {
           if (gone) return;
           const marked = withWatermark(graphic, frame, mark, shaper);

@@ -11,6 +11,7 @@ import {
   pictureFormats,
   topDensity,
   withAllShown,
+  watermarkFaces,
   withWatermark,
   type Box,
   type Chroma,
@@ -170,7 +171,7 @@ export class PixelsService {
   private async leaving(graphic: Graphic, frame: Frame): Promise<{ graphic: Graphic; shaper: Shaper }> {
     if (frame.export.watermark) await this.house.loadedOnce;
     const watermark = frame.export.watermark ? this.house.style().watermark : null;
-    const shaper = await this.type.ensure(graphic, watermark?.mark.kind === 'words' ? [watermark.mark.face] : []);
+    const shaper = await this.type.ensure(graphic, watermarkFaces(watermark));
     if (!watermark) return { graphic, shaper };
     const marked = withWatermark(graphic, frame, watermark, shaper);
     if (!marked.ok) throw new Error(marked.problem.message);
