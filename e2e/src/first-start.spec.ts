@@ -36,9 +36,7 @@ describe('a fresh browser', () => {
     await browser.fill(name!, 'Mill Street Bakery');
     await browser.fill(address!, 'mill-street.example');
     const logo = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 20"><path fill="#123a5c" d="M0 0h40v20H0z"/><path fill="#e0702a" d="M40 0h20v20H40z"/></svg>`;
-    await browser.dropFiles('bs-first-steps', [
-      { name: 'loaf.svg', type: 'image/svg+xml', base64: Buffer.from(logo).toString('base64') },
-    ]);
+    await browser.dropFiles('bs-first-steps', [{ name: 'loaf.svg', type: 'image/svg+xml', bytes: Buffer.from(logo) }]);
     await browser.find('.chip');
     const colours = await Promise.all((await browser.all('.chip')).map((c) => c.getAttribute('aria-label')));
     expect(colours).toEqual(expect.arrayContaining(['Colour #123a5c', 'Colour #e0702a']));

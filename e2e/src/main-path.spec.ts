@@ -298,7 +298,7 @@ describe('the graphic at work', () => {
     ['a truncated JPEG', 'half.jpg', readFileSync(photograph).subarray(0, 40_000), 'breaks off before its end'],
   ])('answers %s with a clear sentence and changes nothing', async (_what, name, bytes, sentence) => {
     const before = await head();
-    await browser.dropFiles('bs-workbench-page', [{ name, type: 'image/jpeg', base64: bytes.toString('base64') }]);
+    await browser.dropFiles('bs-workbench-page', [{ name, type: 'image/jpeg', bytes }]);
     await browser.seeText(sentence);
     expect(await head()).toBe(before);
     await browser.press('Close');
@@ -310,9 +310,7 @@ describe('the graphic at work', () => {
       .withMetadata({ orientation: 6 })
       .jpeg()
       .toBuffer();
-    await browser.dropFiles('bs-workbench-page', [
-      { name: 'turned.jpg', type: 'image/jpeg', base64: turned.toString('base64') },
-    ]);
+    await browser.dropFiles('bs-workbench-page', [{ name: 'turned.jpg', type: 'image/jpeg', bytes: turned }]);
     await browser.tab('Place');
     await browser.seeText('its own 400 × 600 px');
     await browser.chord(Key.CONTROL, 'z');

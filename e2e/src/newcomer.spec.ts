@@ -19,9 +19,7 @@ beforeAll(() => {
 const picture = (name: string, type: string) => ({
   name,
   type,
-  base64: readFileSync(join(root, 'demo', name.startsWith('ottermill') ? 'logos' : 'pictures', name)).toString(
-    'base64',
-  ),
+  bytes: readFileSync(join(root, 'demo', name.startsWith('ottermill') ? 'logos' : 'pictures', name)),
 });
 const photo = (name: string) => picture(name, 'image/jpeg');
 const logo = () => picture('ottermill-padded.png', 'image/png');

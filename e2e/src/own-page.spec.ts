@@ -46,7 +46,7 @@ async function dragAround(box: { x: number; y: number; width: number; height: nu
 }
 
 const give = async (path: string, name: string) =>
-  here.browser.dropFiles('bs-shot-view', [{ name, type: 'image/png', base64: readFileSync(path).toString('base64') }]);
+  here.browser.dropFiles('bs-shot-view', [{ name, type: 'image/png', bytes: readFileSync(path) }]);
 
 it('from a screenshot the canvas stands in the person’s own page: On the page, in the workbench, on its card', async () => {
   const shot = await visited('/blog', 'journal');

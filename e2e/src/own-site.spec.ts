@@ -67,9 +67,7 @@ async function measure(at: string, name: string): Promise<void> {
   );
   await browser.driver.close();
   await browser.driver.switchTo().window(back!);
-  await browser.dropFiles('bs-shot-view', [
-    { name: `${name}.png`, type: 'image/png', base64: readFileSync(file).toString('base64') },
-  ]);
+  await browser.dropFiles('bs-shot-view', [{ name: `${name}.png`, type: 'image/png', bytes: readFileSync(file) }]);
   await browser.find('.sheet img');
   const sheet = await browser.run<{ x: number; y: number; k: number }>(
     `const img = document.querySelector('.sheet img'); const r = img.getBoundingClientRect(); return { x: r.x, y: r.y, k: r.width / img.naturalWidth }`,
@@ -87,7 +85,7 @@ async function measure(at: string, name: string): Promise<void> {
 /** Puts a photo on the canvas that is open, and sends it. */
 async function sendFrom(photo: string, alt: string, by?: string): Promise<void> {
   await browser.dropFiles('bs-workbench-page', [
-    { name: photo, type: 'image/jpeg', base64: readFileSync(join(root, 'demo/pictures', photo)).toString('base64') },
+    { name: photo, type: 'image/jpeg', bytes: readFileSync(join(root, 'demo/pictures', photo)) },
   ]);
   const name = photo.replace('.jpg', '');
   await browser.driver.wait(async () => (await things(browser)).some((t) => t.includes(name)), 15_000);

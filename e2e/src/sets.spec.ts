@@ -6,11 +6,11 @@ import { accessible } from './harness/accessible';
 import { Key } from './harness/browser';
 import { foundFile } from './harness/exporting';
 import { withApp } from './harness/suite';
+import type { GivenFile } from './harness/browser';
 import {
   download,
   drop,
   dropOn,
-  type DroppedFile,
   exportedPng,
   findings as findingsIn,
   placed,
@@ -22,7 +22,7 @@ import {
 const here = withApp({ width: 1280, height: 800 });
 beforeAll(() => settleDemo(here.browser, here.app));
 
-const demoPhoto = (name: string): DroppedFile => ({
+const demoPhoto = (name: string): GivenFile => ({
   name,
   bytes: readFileSync(`demo/pictures/${name}`),
   type: 'image/jpeg',

@@ -318,7 +318,7 @@ describe('against Chromium', () => {
 
 /** Opens a screenshot in the app and drags roughly around a place on it, CSS px of the page. */
 async function bring(png: Buffer, name: string): Promise<void> {
-  await browser.dropFiles('bs-shot-view', [{ name, type: 'image/png', base64: png.toString('base64') }]);
+  await browser.dropFiles('bs-shot-view', [{ name, type: 'image/png', bytes: png }]);
   await browser.driver.wait(
     async () =>
       (await browser.all('.sheet img')).length > 0 &&
@@ -437,7 +437,7 @@ describe('from a screenshot', () => {
     await bring(tall, 'tall.png');
     expect(await dragAround({ x: 100, y: 200, width: 600, height: 150 })).toBe('600 × 150');
     const put = async (name: string, bytes: Buffer, said: string) => {
-      await browser.dropFiles('bs-shot-view', [{ name, type: 'image/png', base64: bytes.toString('base64') }]);
+      await browser.dropFiles('bs-shot-view', [{ name, type: 'image/png', bytes }]);
       await browser.seeText(said);
     };
     await put('vast.png', await flat(9000, 9000), 'too large to measure at once');
@@ -543,9 +543,7 @@ describe('the current picture', () => {
   it('is diagnosed against a slot: how much is seen first, what is wasted, what to do', async () => {
     await open('?way=picture');
     const bytes = readFileSync(join(root, 'demo/logos/old-header.jpg'));
-    await browser.dropFiles('bs-picture-finder', [
-      { name: 'old-header.jpg', type: 'image/jpeg', base64: bytes.toString('base64') },
-    ]);
+    await browser.dropFiles('bs-picture-finder', [{ name: 'old-header.jpg', type: 'image/jpeg', bytes }]);
     const option = await browser.find('bs-slot-select option[value="checkout-header"]');
     await option.click();
     await panelSays('In Checkout header');

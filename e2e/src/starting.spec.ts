@@ -142,7 +142,7 @@ it('a photo from this computer takes its place, and what cannot be read is said'
     {
       name: 'broken.jpg',
       type: 'image/jpeg',
-      base64: Buffer.from(readFileSync(join(root, 'README.md')).subarray(0, 300)).toString('base64'),
+      bytes: readFileSync(join(root, 'README.md')).subarray(0, 300),
     },
   ]);
   await browser.driver.wait(

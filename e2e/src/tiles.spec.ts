@@ -5,14 +5,15 @@ import sharp from 'sharp';
 import { accessible } from './harness/accessible';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
-import { download, dropOn, settleDemo, type DroppedFile } from './harness/workbench';
+import type { GivenFile } from './harness/browser';
+import { download, dropOn, settleDemo } from './harness/workbench';
 
 // Tiles of one layout, made from a table; and the same set done again with other photos.
 const here = withApp({ width: 1280, height: 800 });
 beforeAll(() => settleDemo(here.browser, here.app));
 
 const seven = ['Bowls', 'Jugs', 'Mugs', 'Bottles', 'Plates', 'Teapots & lids', 'Seconds'];
-const demoPhoto = (name: string, as = name): DroppedFile => ({
+const demoPhoto = (name: string, as = name): GivenFile => ({
   name: as,
   bytes: readFileSync(`demo/pictures/${name}`),
   type: 'image/jpeg',
@@ -33,7 +34,7 @@ async function settled(rows: number): Promise<void> {
     `${rows} rows are not settled`,
   );
 }
-const onTheSet = (...files: DroppedFile[]) => dropOn(here.browser, 'bs-set-page main', ...files);
+const onTheSet = (...files: GivenFile[]) => dropOn(here.browser, 'bs-set-page main', ...files);
 const words = () =>
   here.browser.run<string[]>(`return [...document.querySelectorAll('input.word')].map((f) => f.value)`);
 const photos = () =>

@@ -41,19 +41,17 @@ const openFamilies = async () => {
   return field;
 };
 /** Gives a file to a file field that cannot be seen. */
-const give = (css: string, name: string, bytes: Buffer) =>
-  browser.run(
-    `const [css, name, base64] = arguments;
-     const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-     const files = new DataTransfer();
-     files.items.add(new File([bytes], name));
-     const field = document.querySelector(css);
+const give = async (css: string, name: string, bytes: Buffer) => {
+  await browser.give({ name, bytes });
+  await browser.run(
+    `const files = new DataTransfer();
+     files.items.add(window.__files[0]);
+     const field = document.querySelector(arguments[0]);
      field.files = files.files;
      field.dispatchEvent(new Event('change'));`,
     css,
-    name,
-    bytes.toString('base64'),
   );
+};
 /** Waits for a message at the page's foot, and takes it away. */
 const told = async (pattern: RegExp) => {
   const text = () =>

@@ -206,9 +206,7 @@ async function inBrowser() {
     await browser.press('New graphic');
     await browser.press('Blog header, 940 × 198');
     await startBare(browser);
-    await browser.dropFiles('bs-workbench-page', [
-      { name: 'pano.jpg', type: 'image/jpeg', base64: readFileSync(pano).toString('base64') },
-    ]);
+    await browser.dropFiles('bs-workbench-page', [{ name: 'pano.jpg', type: 'image/jpeg', bytes: readFileSync(pano) }]);
     await browser.seeText('its own');
     await browser.press('Add');
     await browser.menu('Shape');
@@ -265,16 +263,16 @@ async function inBrowser() {
     );
     // A list of forty families: as many more as there are to be, all of them one font.
     await browser.saved();
+    await browser.give({ name: 'caveat.ttf', bytes: readFileSync(join(root, '.cache/type/caveat.ttf')) });
     await browser.driver.executeAsyncScript(
-      `const [base64, done] = arguments;
-     const blob = new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))]);
+      `const [done] = arguments;
+     const blob = new Blob([window.__files[0]]);
      const open = indexedDB.open('bright-slot');
      open.onsuccess = () => {
        const store = open.result.transaction('fonts', 'readwrite').objectStore('fonts');
        for (let i = 0; i < 24; i++) store.put({ hash: String(i).padStart(64, '0'), family: 'Own ' + i, weights: [400, 700], italic: false, licence: '', added: i, blob });
        store.transaction.oncomplete = () => { open.result.close(); done(); };
      };`,
-      readFileSync(join(root, '.cache/type/caveat.ttf')).toString('base64'),
     );
     await browser.driver.navigate().refresh();
     await browser.layer('Words');

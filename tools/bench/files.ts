@@ -15,16 +15,15 @@ const ROUNDS = 3;
 const middle = (of: readonly number[]) => of.toSorted((a, b) => a - b)[of.length >> 1]!;
 
 /** Drops a photo on an empty canvas, ms: the browser's own decode, until it is seen, from there until it is exact. */
-const SIGHT = `const [base64, done] = arguments;
-  const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-  const blob = new Blob([bytes], { type: 'image/jpeg' });
+const SIGHT = `const [done] = arguments;
+  const [file] = window.__files;
   (async () => {
-    (await createImageBitmap(blob)).close();
+    (await createImageBitmap(file)).close();
     let start = performance.now();
-    (await createImageBitmap(blob)).close();
+    (await createImageBitmap(file)).close();
     const decode = performance.now() - start;
     const data = new DataTransfer();
-    data.items.add(new File([bytes], 'large.jpg', { type: 'image/jpeg' }));
+    data.items.add(file);
     const canvas = document.querySelector('.lit canvas');
     const painted = () => canvas.getContext('2d').getImageData(canvas.width / 2, canvas.height / 2, 1, 1).data[3] > 0;
     start = performance.now();
@@ -156,7 +155,6 @@ async function peakOf(app: RunningApp, photo: Buffer): Promise<number> {
 /** All of it, on a new canvas; the Export page's graphic stays open. */
 export async function leaving(browser: Browser, app: RunningApp, pano: string, row: Row): Promise<void> {
   const big = await sharp(pano).resize(6000, 4000, { fit: 'cover' }).jpeg({ quality: 88 }).toBuffer();
-  const base64 = big.toString('base64');
   row(
     'peak memory of the page and its workers, the photo on the canvas and exported',
     await peakOf(app, big),
@@ -170,7 +168,8 @@ export async function leaving(browser: Browser, app: RunningApp, pano: string, r
     await browser.go(`${app.app}/graphics`);
     await lookRound(browser);
     await newGraphic(browser, app, SLOT);
-    sights.push(await browser.driver.executeAsyncScript(SIGHT, base64));
+    await browser.give({ name: 'large.jpg', bytes: big, type: 'image/jpeg' });
+    sights.push(await browser.driver.executeAsyncScript(SIGHT));
     await browser.saved();
     // As a person has who composed something: what is done ahead has been done.
     await browser.driver.sleep(4000);

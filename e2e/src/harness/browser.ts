@@ -15,6 +15,13 @@ export interface BrowserChoices {
   readonly arguments?: readonly string[];
 }
 
+/** A file that the page is to be given. */
+export interface GivenFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+  readonly type?: string;
+}
+
 /** A real Chromium with what the tests need to say to it. */
 export class Browser {
   private constructor(
@@ -22,12 +29,15 @@ export class Browser {
     readonly downloads: string,
     private readonly profile: string,
     private readonly ownsProfile: boolean,
+    /** Where files lie that the page is given. */
+    private readonly given: string,
   ) {}
 
   static async open(choices: BrowserChoices = {}): Promise<Browser> {
     const profile = choices.profile ?? mkdtempSync(join(tmpdir(), 'bright-slot-profile-'));
     if (choices.from) cpSync(choices.from, profile, { recursive: true });
     const downloads = mkdtempSync(join(tmpdir(), 'bright-slot-downloads-'));
+    const given = mkdtempSync(join(tmpdir(), 'bright-slot-given-'));
     const options = new Options();
     options.setChromeBinaryPath('/usr/bin/chromium');
     options.addArguments(
@@ -53,7 +63,7 @@ export class Browser {
       .setChromeOptions(options)
       .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
       .build()) as unknown as Driver;
-    const browser = new Browser(driver, downloads, profile, choices.profile === undefined);
+    const browser = new Browser(driver, downloads, profile, choices.profile === undefined, given);
     await browser.size(choices.width ?? 1280, choices.height ?? 800);
     // Violations of the Content-Security-Policy are swallowed by the page; they are kept where the test can read them.
     await driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
@@ -240,20 +250,47 @@ export class Browser {
       .perform();
   }
 
+  private handed = 0;
+
+  /** Puts files of this machine into the page's hands, as a file manager does: `window.__files`. */
+  async give(...files: readonly GivenFile[]): Promise<void> {
+    const field = await this.driver.executeScript<WebElement>(
+      `const field = document.createElement('input');
+       field.type = 'file';
+       field.multiple = true;
+       field.hidden = true;
+       return document.documentElement.appendChild(field);`,
+    );
+    const paths = files.map(({ bytes }, i) => {
+      const path = join(this.given, `${++this.handed}-${i}`);
+      writeFileSync(path, bytes);
+      return path;
+    });
+    if (paths.length) await field.sendKeys(paths.join('\n'));
+    // Under their own names, which need not be such as a disk takes.
+    await this.driver.executeScript(
+      `const [field, named] = arguments;
+       window.__files = [...field.files].map((f, i) => new File([f], named[i].name, { type: named[i].type ?? '' }));
+       field.remove();`,
+      field,
+      files.map(({ name, type }) => ({ name, type })),
+    );
+  }
+
   /** Drops files onto the page as a person's file manager would. */
   async dropFiles(
     css: string,
-    files: readonly { name: string; type: string; base64: string }[],
+    files: readonly GivenFile[],
     at: { x: number; y: number } = { x: 0, y: 0 },
   ): Promise<void> {
+    await this.give(...files);
     await this.driver.executeScript(
-      `const [css, files, at] = arguments;
+      `const [css, at] = arguments;
        const data = new DataTransfer();
-       for (const f of files) data.items.add(new File([Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))], f.name, { type: f.type }));
+       for (const file of window.__files) data.items.add(file);
        const target = document.querySelector(css);
        for (const type of ['dragover', 'drop']) target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data, clientX: at.x, clientY: at.y }));`,
       css,
-      files,
       at,
     );
   }
@@ -292,7 +329,7 @@ export class Browser {
 
   async close(): Promise<void> {
     await this.driver.quit().catch(() => undefined);
-    for (const folder of [this.downloads, ...(this.ownsProfile ? [this.profile] : [])])
+    for (const folder of [this.downloads, this.given, ...(this.ownsProfile ? [this.profile] : [])])
       rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
   }
 }

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { RunningApp } from './app';
-import type { Browser } from './browser';
+import type { Browser, GivenFile } from './browser';
 
 /** Answers what a fresh browser is asked, by looking round in the demo. */
 export async function lookRound(browser: Browser): Promise<void> {
@@ -46,22 +46,13 @@ export async function startBare(browser: Browser): Promise<void> {
   await browser.seeText('Nothing on the canvas yet');
 }
 
-export interface DroppedFile {
-  readonly name: string;
-  readonly bytes: Buffer;
-  readonly type?: string;
-}
-
 /** Drops files on the workbench. */
-export const drop = (browser: Browser, ...files: DroppedFile[]): Promise<void> =>
+export const drop = (browser: Browser, ...files: GivenFile[]): Promise<void> =>
   dropOn(browser, 'bs-workbench-page', ...files);
 
 /** Files let go over whatever a selector finds first. */
-export function dropOn(browser: Browser, css: string, ...files: DroppedFile[]): Promise<void> {
-  return browser.dropFiles(
-    css,
-    files.map(({ name, bytes, type = '' }) => ({ name, type, base64: bytes.toString('base64') })),
-  );
+export function dropOn(browser: Browser, css: string, ...files: GivenFile[]): Promise<void> {
+  return browser.dropFiles(css, files);
 }
 
 /** What the canvas's layers say of themselves, back to front. */

@@ -95,7 +95,7 @@ export class BringOpenRaster {
   ): Promise<Layer | null> {
     const ending = /\.[a-z0-9]{1,5}$/i.exec(src)?.[0] ?? '.png';
     const called = nameFrom([...within, name].filter((n) => n).join(' · '), limits.name, 'Layer');
-    const brought = await this.pictures.bringIn(new File([bytes], called + ending), {}, stop);
+    const brought = await this.pictures.bringIn(new File([bytes], called + ending), {}, { signal: stop });
     if (!brought.ok) return null;
     const layer = pictureLayer(brought.value, graphic);
     const { width } = layer.natural;

@@ -71,7 +71,7 @@ export class LivePicture {
               stop,
             )
           ).blob
-        : await this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 64, 1600), stop);
+        : await this.pixels.asShown(graphic, frame, clamp(Math.round(frame.rect.width), 64, 1600), stop);
       const url = URL.createObjectURL(blob);
       // Decoded before it is shown, so that the page does not blink.
       const image = new Image();
@@ -94,7 +94,7 @@ export class LivePicture {
       const state = `${graphic.id}|${frame.id}|${pictureState(graphic, frame)}`;
       if (this.madeOthers.get(frame.id) === state) continue;
       const wide = clamp(Math.round(frame.rect.width), 64, 1600);
-      const blob = await this.pixels.miniature(graphic, frame, wide, stop);
+      const blob = await this.pixels.asShown(graphic, frame, wide, stop);
       if (stop.aborted) return;
       this.madeOthers.set(frame.id, state);
       this.showOther(frame.id, URL.createObjectURL(blob));

@@ -20,7 +20,7 @@ export class PlacedPictures {
 
   /** A file from this computer. */
   async file(file: File, signal?: AbortSignal): Promise<Result<PlacedPicture>> {
-    const brought = await this.pictures.bringIn(file, {}, signal);
+    const brought = await this.pictures.bringIn(file, {}, { signal });
     return brought.ok ? good(placedPicture(brought.value)) : brought;
   }
 }

@@ -236,7 +236,7 @@ export class HouseStylePage {
     if (!file) return;
     const stop = (this.bringing = new AbortController());
     this.busy.set(file.name || 'a logo');
-    const brought = await this.pictures.bringIn(file, {}, stop.signal).catch(() => null);
+    const brought = await this.pictures.bringIn(file, {}, { signal: stop.signal }).catch(() => null);
     this.busy.set('');
     if (!brought || (!brought.ok && brought.problem.code === 'stopped')) return;
     if (!brought.ok) {

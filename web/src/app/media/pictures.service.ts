@@ -27,6 +27,13 @@ export interface PictureSource {
   readonly page?: boolean;
 }
 
+/** How a picture is brought in. */
+export interface Bringing {
+  readonly signal?: AbortSignal;
+  /** Whether it goes on the canvas at once: what was decoded of it is kept then, and the rest decoded already. */
+  readonly toCanvas?: boolean;
+}
+
 /** Brings pictures in: checked by their content, tried, stored once under their hash. */
 @Injectable({ providedIn: 'root' })
 export class PicturesService {
@@ -36,11 +43,11 @@ export class PicturesService {
   async bringIn(
     file: Blob & { name?: string },
     from: PictureSource = {},
-    signal?: AbortSignal,
+    { signal, toCanvas = false }: Bringing = {},
   ): Promise<Result<AssetRecord>> {
     const name = file.name ?? '';
     if (file.size > MOST_BYTES) return tooHeavy(file.size, name);
-    const found = await this.pixels.importPicture(file, name, signal);
+    const found = await this.pixels.importPicture(file, name, toCanvas, signal);
     if (!found.ok) return found;
     const { type } = found.value;
     const picture = found.value.type === 'svg' ? await this.drawing(file, name, signal) : good(found.value);

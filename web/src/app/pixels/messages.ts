@@ -100,7 +100,14 @@ export const Task = z.discriminatedUnion('kind', [
   /** The colours of a surface's edges, and how well they meet it when run on. */
   z.object({ kind: z.literal('edges'), need: SurfaceRequest, drawn: bitmap.optional() }),
   /** Looks at a file: what it is, its hash, whether it can be decoded and is opaque. */
-  z.object({ kind: z.literal('import-picture'), blob: z.instanceof(Blob), name: z.string(), most: z.number() }),
+  z.object({
+    kind: z.literal('import-picture'),
+    blob: z.instanceof(Blob),
+    name: z.string(),
+    most: z.number(),
+    /** Whether it goes on the canvas at once. */
+    toCanvas: z.boolean(),
+  }),
   /** Paints a frame for a file and encodes it. */
   z.object({
     kind: z.literal('file'),
@@ -165,7 +172,15 @@ export const Task = z.discriminatedUnion('kind', [
     vectors,
   }),
   /** A miniature of a frame, `width` px wide. */
-  z.object({ kind: z.literal('miniature'), graphic: Graphic, frame: z.string(), width: z.number(), vectors }),
+  z.object({
+    kind: z.literal('miniature'),
+    graphic: Graphic,
+    frame: z.string(),
+    width: z.number(),
+    /** Whether photos may be read from small decodes: for lists, not for what is looked at px for px. */
+    small: z.boolean(),
+    vectors,
+  }),
   /** Looks at a picture that is in use now. */
   z.object({ kind: z.literal('diagnose-picture'), blob: z.instanceof(Blob), name: z.string() }),
   /** How what a visitor is shown differs from what was sent. */

@@ -82,7 +82,7 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       return { value: bitmap, transfer: [bitmap] };
     }
     case 'import-picture': {
-      const found = await importPicture(task.blob, task.name, task.most);
+      const found = await importPicture(task.blob, task.name, task.most, task.toCanvas);
       return { value: found, transfer: found.ok && 'rough' in found.value ? [found.value.rough] : [] };
     }
     case 'file': {
@@ -193,7 +193,8 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       return { value: null, transfer: [] };
     case 'miniature': {
       const frame = frameOf(task.graphic, task.frame);
-      const done = await render(task.graphic, frame, task.width / frame.rect.width, task.vectors, turn);
+      const scale = task.width / frame.rect.width;
+      const done = await render(task.graphic, frame, scale, task.vectors, turn, {}, undefined, task.small);
       return { value: await done.canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }), transfer: [] };
     }
   }

@@ -73,9 +73,19 @@ export class PixelsService {
   /** Rough pictures that came with an inspection, until the screen fetches them. */
   private readonly roughs = new BitmapCache(WAITING);
 
-  async importPicture(blob: Blob, name: string, signal?: AbortSignal): Promise<Answers['import-picture']> {
-    const found = await this.sight.within(LONGEST, { kind: 'import-picture', blob, name, most: ROUGH_SIDE }, signal);
-    if (found.ok && 'rough' in found.value) this.roughs.set(found.value.hash, found.value.rough);
+  /** Looks at a picture; one that goes `toCanvas` at once is there sooner for it. */
+  async importPicture(
+    blob: Blob,
+    name: string,
+    toCanvas: boolean,
+    signal?: AbortSignal,
+  ): Promise<Answers['import-picture']> {
+    const task = { kind: 'import-picture' as const, blob, name, most: ROUGH_SIDE, toCanvas };
+    const found = await this.sight.within(LONGEST, task, signal);
+    if (!found.ok || !('rough' in found.value)) return found;
+    const { hash, rough } = found.value;
+    if (toCanvas) this.roughs.set(hash, rough);
+    else rough.close();
     return found;
   }
 
@@ -391,11 +401,20 @@ export class PixelsService {
     return this.files.within(LONGEST, { kind: 'font', blob: file, name: file.name });
   }
 
-  /** A frame, `width` px wide. */
-  async miniature(graphic: Graphic, frame: Frame, width: number, signal?: AbortSignal): Promise<Blob> {
+  /** A frame for a list, `width` px wide: its photos may come of small decodes. */
+  miniature(graphic: Graphic, frame: Frame, width: number, signal?: AbortSignal): Promise<Blob> {
+    return this.atWidth(graphic, frame, width, true, signal);
+  }
+
+  /** A frame as a page shows it, `width` px wide. */
+  asShown(graphic: Graphic, frame: Frame, width: number, signal?: AbortSignal): Promise<Blob> {
+    return this.atWidth(graphic, frame, width, false, signal);
+  }
+
+  private async atWidth(graphic: Graphic, frame: Frame, width: number, small: boolean, signal?: AbortSignal) {
     const vectors = await vectorsFor(graphic, frame, width / frame.rect.width, await this.type.ensure(graphic));
     return this.files.run(
-      { kind: 'miniature', graphic, frame: frame.id, width, vectors },
+      { kind: 'miniature', graphic, frame: frame.id, width, small, vectors },
       signal,
       vectors.map((v) => v.bitmap),
     );

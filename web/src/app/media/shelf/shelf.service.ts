@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { good, type Box, type BusyMap, type Point, type Result, type Slot, type Tint } from '@bright-slot/core';
-import { PicturesService, type PictureSource } from '../pictures.service';
+import { PicturesService, type PictureSource, type Bringing } from '../pictures.service';
 import { PixelsService } from '../../pixels/pixels.service';
 import { SiteClient } from '../../connector/site-client';
 import { CurrentPictures } from '../current-picture.service';
@@ -208,10 +208,10 @@ export class ShelfService {
   }
 
   /** The picture, brought in if it was not yet. */
-  async bringIn(item: ShelfItem, signal?: AbortSignal): Promise<Result<AssetRecord>> {
+  async bringIn(item: ShelfItem, how: Bringing = {}): Promise<Result<AssetRecord>> {
     const choice = await this.choose(item);
     if (!choice.ok) return choice;
     if ('asset' in choice.value) return good(choice.value.asset);
-    return this.pictures.bringIn(choice.value.file, choice.value.from, signal);
+    return this.pictures.bringIn(choice.value.file, choice.value.from, how);
   }
 }

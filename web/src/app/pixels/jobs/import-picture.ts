@@ -70,8 +70,13 @@ async function thumbOf(picture: ImageBitmap): Promise<Blob> {
 /** How long a copy takes to be shown after it was made, ms. */
 const UNTIL_SHOWN = 50;
 
-/** Looks at a file by its content alone, decodes it once, and keeps what it decoded. */
-export async function importPicture(blob: Blob, name: string, most: number): Promise<Result<ImportedPicture>> {
+/** Looks at a file by its content alone and decodes it once; what it decoded is kept where that goes `toCanvas` at once. */
+export async function importPicture(
+  blob: Blob,
+  name: string,
+  most: number,
+  toCanvas: boolean,
+): Promise<Result<ImportedPicture>> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
   const facts = identify(bytes, name);
   if (!facts.ok) return facts;
@@ -84,14 +89,16 @@ export async function importPicture(blob: Blob, name: string, most: number): Pro
   const decoded = await decodedOrWhy(blob, type, name);
   if (!decoded.ok) return decoded;
   const bitmap = decoded.value;
-  remember(await hashed, bitmap);
-  return good(await looked(bitmap, bitmap));
+  if (toCanvas) remember(await hashed, bitmap);
+  const found = await looked(bitmap, bitmap);
+  if (!toCanvas) bitmap.close();
+  return good(found);
 
   /** What is found out of a picture, from a smaller copy as far as that tells it. */
   async function looked(copy: ImageBitmap, whole?: ImageBitmap): Promise<ImportedPicture> {
     const hash = await hashed;
     // All of it is decoded once the copy has had the time to be shown; unless it is wanted before.
-    if (!whole) setTimeout(() => decodeFrameBeside(hash, blob), UNTIL_SHOWN);
+    if (toCanvas && !whole) setTimeout(() => decodeFrameBeside(hash, blob), UNTIL_SHOWN);
     const opaque = !pictureFormats[type].alpha || opaqueAllOver(copy);
     const seen = copy === whole ? rough(copy, most) : copy;
     const small = glance(seen, { width, height });

@@ -143,7 +143,7 @@ export function pixelsOf(bitmap: ImageBitmap): Pixels {
 }
 
 /** Px that are read at once: a canvas as large as a photo of 24 megapixels lies about until the browser tidies up. */
-const BAND = 1e6;
+const BAND = 0.25e6;
 let band: OffscreenCanvasRenderingContext2D | undefined;
 
 /** The sheet that parts of pictures are read from, empty or not. */
@@ -154,14 +154,16 @@ function bandOf(width: number, height: number): OffscreenCanvasRenderingContext2
   return band;
 }
 
-/** Some of a bitmap's pixels, after it was mirrored and turned by quarters; the part in px of the turned picture. */
+/** Some of a bitmap's pixels, after it was mirrored and turned by quarters; the part in px of the turned picture, laid in `room` where that has enough. */
 export function partOf(
   bitmap: ImageBitmap,
   part: { x: number; y: number; width: number; height: number },
   orient: Orient = { across: false, down: false, quarters: 0 },
+  room?: Uint32Array<ArrayBuffer>,
 ): Pixels {
   const { width: w, height: h } = part;
-  const data = new Uint8ClampedArray(w * h * 4);
+  const data =
+    room && room.length >= w * h ? new Uint8ClampedArray(room.buffer, 0, w * h * 4) : new Uint8ClampedArray(w * h * 4);
   const rows = Math.max(1, Math.min(h, Math.floor(BAND / w)));
   const context = bandOf(w, rows);
   const { width, height } = bitmap;

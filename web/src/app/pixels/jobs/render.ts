@@ -16,7 +16,7 @@ import { broughtFacesOf, shaperFor } from './type';
 
 export type Vectors = readonly { key: string; bitmap: ImageBitmap }[];
 
-/** Paints a window of a graphic's canvas at a scale with exact surfaces only. */
+/** Paints a window of a graphic's canvas at a scale with surfaces made for it only. */
 export async function render(
   graphic: Graphic,
   window: CanvasWindow,
@@ -26,13 +26,15 @@ export async function render(
   options: PlanOptions = {},
   /** Surfaces made already, by key; new ones are added. */
   made = new Map<string, ImageBitmap>(),
+  /** Whether photos may be read from small decodes. */
+  small = false,
 ): Promise<{ canvas: OffscreenCanvas; plan: Plan }> {
   const shaper = await shaperFor(graphic);
   const p = plan(graphic, window, scale, shaper, options);
   const drawn = new Map<string, ImageBitmap>(vectors.map((v) => [v.key, v.bitmap]));
   for (const need of surfacesOf(p)) {
     if (made.has(need.key)) continue;
-    made.set(need.key, await makeSurface(need, turn, drawn.get(need.base)));
+    made.set(need.key, await makeSurface(need, turn, drawn.get(need.base), small));
   }
   await turn.pass();
   const canvas = new OffscreenCanvas(p.width, p.height);

@@ -20,7 +20,8 @@ export async function smallOf(blob: Blob, most: number): Promise<ImageBitmap> {
   return (await reducedOf(blob, most)) ?? decodeBlob(blob);
 }
 
-async function reducedOf(blob: Blob, most: number): Promise<ImageBitmap | null> {
+/** The same; null where it can only be decoded whole. */
+export async function reducedOf(blob: Blob, most: number): Promise<ImageBitmap | null> {
   const bytes = new Uint8Array(await blob.arrayBuffer());
   const facts = identify(bytes, '');
   return facts.ok ? decodedReduced(bytes, facts.value.type, facts.value, most) : null;

@@ -59,7 +59,7 @@ class StoredFrame implements Closable {
 }
 
 /** Px that are read at once. */
-const BAND = 1e6;
+const BAND = 0.25e6;
 /** Room for them that nobody uses: what is made anew each time lies about until the browser tidies up. */
 const bands: Uint32Array<ArrayBuffer>[] = [];
 
@@ -131,7 +131,7 @@ const asItIs: Orient = { across: false, down: false, quarters: 0 };
 export const wholeOf = (whole: ImageBitmap): Readable => ({
   width: whole.width,
   height: whole.height,
-  part: (p, orient) => Promise.resolve(partOf(whole, p, orient)),
+  part: (p, orient, room) => Promise.resolve(partOf(whole, p, orient, room)),
 });
 
 /**

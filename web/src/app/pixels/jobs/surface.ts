@@ -1,6 +1,7 @@
 import {
   compiledRows,
   finishPixels,
+  pictureFormats,
   plainRows,
   reducing,
   setShadow,
@@ -9,12 +10,15 @@ import {
   type Lying,
   type MakeRowKernel,
   type Pixels,
+  type Size,
   type SourceRows,
   type SurfaceNeed,
 } from '@bright-slot/core';
 import { BitmapCache } from '../bitmap-cache';
-import { imageData, picture, pixelsOf } from './pictures';
-import { readable, wholeOf } from './stored-frames';
+import { MadeOnce } from '../made-once';
+import { LEAST_REDUCED, imageData, picture, pixelsOf, stored } from './pictures';
+import { reducedOf } from './rough';
+import { readable, wholeOf, type Readable } from './stored-frames';
 import { retire } from './retired';
 import type { Turn } from './turn';
 import { ownFile } from '../../storage/own-file';
@@ -62,6 +66,7 @@ function keep(base: string, pixels: Pixels): void {
 /** Lets go of all surfaces that were made. */
 export function forgetSurfaces(): void {
   finished.clear();
+  smalls.made.clear();
   reductions.clear();
 }
 
@@ -79,12 +84,19 @@ function withShadow(lying: Lying, need: SurfaceNeed): ImageBitmap {
 
 /**
  * The surface for a need, made once. Copy it before it is transferred. `drawn` is the reduction
- * of a drawing, which only the page can make.
+ * of a drawing, which only the page can make; a `small` one may come of a small decode, good for a list.
  */
-export async function makeSurface(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<ImageBitmap> {
-  const known = finished.get(need.key);
+export async function makeSurface(
+  need: SurfaceNeed,
+  turn: Turn,
+  drawn?: ImageBitmap,
+  small = false,
+): Promise<ImageBitmap> {
+  const key = small ? `small|${need.key}` : need.key;
+  const known = finished.get(need.key) ?? finished.get(key);
   if (known) return known;
-  const pixels = await reducedPixels(need, turn, drawn);
+  const source = small && !drawn && !need.vector && !need.cutout ? await smallSource(need) : null;
+  const pixels = await (source ? reducedFrom(source, need, turn) : reducedPixels(need, turn, drawn));
   await turn.pass();
   let surface: ImageBitmap;
   if (!need.finish) surface = await createImageBitmap(imageData(pixels));
@@ -93,7 +105,7 @@ export async function makeSurface(need: SurfaceNeed, turn: Turn, drawn?: ImageBi
     const own: Lying = { pixels: { ...pixels, data: pixels.data.slice() }, x, y };
     surface = withShadow(finishPixels(own, need.finish, turnPlace(need)), need);
   }
-  finished.set(need.key, surface);
+  finished.set(key, surface);
   return surface;
 }
 
@@ -109,7 +121,7 @@ function turnPlace({ place, finish }: SurfaceNeed) {
 const LEAST_SPAN = 2;
 
 /** Px of a picture that are read at once: all of a photo beside its own pixels would be much. */
-const STRIP = 1e6;
+const STRIP = 0.5e6;
 
 /** The pixels a surface needs, straight from the original, nothing done to them. */
 export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<Pixels> {
@@ -117,24 +129,69 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
   if (need.vector) throw new Error('A drawing was not prepared.');
   const known = reductions.get(need.base);
   if (known) return known;
-  const { width, height } = need.natural;
-  const natural = need.orient.quarters % 2 ? { width: height, height: width } : need.natural;
-  const part = sourceNeeded(natural, need);
-  if (!part) return { ...need.out, data: new Uint8ClampedArray(need.out.width * need.out.height * 4) };
-  await turn.pass();
-  const spans = Math.min(natural.width / need.image.width, natural.height / need.image.height);
-  const asStored = spans >= LEAST_SPAN && !need.cutout;
+  if (!sourceNeeded(turned(need.natural, need), need)) return nothingOf(need);
   void compiledKernel();
+  await turn.pass();
+  const asStored = spansOf(need) >= LEAST_SPAN && !need.cutout;
   const source = asStored ? await readable(need.asset) : wholeOf(await picture(need.asset, need.cutout));
+  const pixels = await reducedFrom(source, need, turn);
+  if (need.finish) keep(need.base, pixels);
+  return pixels;
+}
+
+const nothingOf = ({ out }: SurfaceNeed): Pixels => ({
+  ...out,
+  data: new Uint8ClampedArray(out.width * out.height * 4),
+});
+
+/** Px of a size, after it was turned by quarters. */
+const turned = ({ width, height }: Size, { orient }: SurfaceNeed): Size =>
+  orient.quarters % 2 ? { width: height, height: width } : { width, height };
+
+/** Px of its picture to each px of a surface, the way in which they are fewer. */
+function spansOf(need: SurfaceNeed): number {
+  const natural = turned(need.natural, need);
+  return Math.min(natural.width / need.image.width, natural.height / need.image.height);
+}
+
+/** Small decodes of large JPEGs, for lists. */
+const smalls = new MadeOnce(new BitmapCache(12e6, retire));
+
+/** A picture decoded to about twice the px that a surface has; null where that is not worth it, or not to be had. */
+async function smallSource(need: SurfaceNeed): Promise<Readable | null> {
+  const { asset, natural } = need;
+  const most = Math.ceil((Math.max(natural.width, natural.height) * 2) / spansOf(need));
+  const blob = await stored(asset);
+  if (blob.type !== pictureFormats.jpeg.mime || natural.width * natural.height < LEAST_REDUCED) return null;
+  try {
+    return wholeOf(
+      await smalls.of(`${asset}|${most}`, async () => {
+        const found = await reducedOf(blob, most);
+        if (!found) throw new NotReduced();
+        return found;
+      }),
+    );
+  } catch (error) {
+    if (error instanceof NotReduced) return null;
+    throw error;
+  }
+}
+
+class NotReduced extends Error {}
+
+/** The pixels a surface needs, of its picture or of a smaller copy of all of it. */
+async function reducedFrom(source: Readable, need: SurfaceNeed, turn: Turn): Promise<Pixels> {
+  const natural = turned(source, need);
+  const part = sourceNeeded(natural, need);
+  if (!part) return nothingOf(need);
   const most = Math.min(part.height, Math.max(2, Math.floor(STRIP / part.width)));
   // One after the other in the same place.
-  const room = asStored ? new Uint32Array(part.width * most) : undefined;
+  const room = new Uint32Array(part.width * most);
   const strip = async (from: number): Promise<SourceRows> => {
     const height = Math.min(part.height - from, most);
     return { ...(await source.part({ ...part, y: part.y + from, height }, need.orient, room)), from };
   };
   const kernel = await takeKernel();
-  let pixels: Pixels;
   try {
     const parts = reducing(part, natural, need, need.opaque, kernel);
     let next = parts.next();
@@ -142,10 +199,8 @@ export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: Image
       await turn.pass();
       next = parts.next(next.value === null ? undefined : await strip(next.value));
     }
-    pixels = next.value;
+    return next.value;
   } finally {
     giveBack(kernel);
   }
-  if (need.finish) keep(need.base, pixels);
-  return pixels;
 }

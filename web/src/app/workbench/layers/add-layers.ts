@@ -79,7 +79,7 @@ export class AddLayers {
     try {
       for (const file of files) {
         this.doing.set(file.name || 'a picture');
-        const asset = await this.brought.bringIn(file, from, stop);
+        const asset = await this.brought.bringIn(file, from, { signal: stop, toCanvas: true });
         const graphic = this.workbench.graphic();
         if (stop.aborted || !graphic || graphic.id !== into) break;
         if (asset.ok) {
@@ -104,7 +104,7 @@ export class AddLayers {
     this.busy.update((n) => n + 1);
     this.doing.set(file.name || 'a picture');
     try {
-      const asset = await this.brought.bringIn(file, {}, stop);
+      const asset = await this.brought.bringIn(file, {}, { signal: stop, toCanvas: true });
       const graphic = this.workbench.graphic();
       const now = graphic?.layers.find((l) => l.id === layer.id);
       if (!asset.ok) return asset.problem.code === 'stopped' ? [] : [asset.problem];

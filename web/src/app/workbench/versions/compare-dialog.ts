@@ -177,7 +177,7 @@ export class CompareDialog {
     if (this.made().get(id)?.graphic === graphic) return;
     const frame = frameOf(graphic, this.workbench.frame()?.id);
     const width = Math.min(WIDE, Math.round(frame.rect.width * Math.max(1, devicePixelRatio)));
-    const blob = await this.pixels.miniature(graphic, frame, width).catch(() => null);
+    const blob = await this.pixels.asShown(graphic, frame, width).catch(() => null);
     if (!blob) return;
     const url = URL.createObjectURL(blob);
     this.urls.push(url);

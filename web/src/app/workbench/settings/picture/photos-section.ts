@@ -284,7 +284,7 @@ export class PhotosSection extends PictureSection implements OnDestroy {
     this.tried.set(c.item.id);
     this.trying.set(`Trying ${c.item.title} …`);
     try {
-      const asset = await this.shelf.bringIn(c.item, running.signal);
+      const asset = await this.shelf.bringIn(c.item, { signal: running.signal, toCanvas: true });
       if (running.signal.aborted) return;
       if (!asset.ok) {
         this.trying.set(asset.problem.message);
