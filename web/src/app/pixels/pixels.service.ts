@@ -62,6 +62,9 @@ export interface FileChoices {
   readonly forPage?: boolean;
 }
 
+/** What of a surface its rough depends on. */
+type RoughNeed = Pick<SurfaceNeed, 'asset' | 'cutout' | 'vector' | 'natural' | 'finish'>;
+
 /** Heavy work on pixels, off the main thread: one worker for what is on screen, one for files. */
 @Injectable({ providedIn: 'root' })
 export class PixelsService {
@@ -95,17 +98,20 @@ export class PixelsService {
     if (this.sight.started) void this.sight.run({ kind: 'forget' }).catch(() => undefined);
   }
 
+  /** The rough of a picture that was brought in just now, where it is wanted as it is; the caller's to close. */
+  takeRough({ asset, cutout, finish }: RoughNeed): ImageBitmap | undefined {
+    return cutout || finish?.look || finish?.tint ? undefined : this.roughs.take(asset);
+  }
+
   /** A whole picture in its own look, roughly reduced, for first sight and dragging. */
-  async rough(need: Pick<SurfaceNeed, 'asset' | 'cutout' | 'vector' | 'natural' | 'finish'>): Promise<ImageBitmap> {
+  async rough(need: RoughNeed): Promise<ImageBitmap> {
     const { asset, vector, natural } = need;
     const look = need.finish?.look ?? null;
     const tint = need.finish?.tint ?? null;
     const cutout = vector ? null : need.cutout;
-    if (!cutout && !look && !tint) {
-      const known = this.roughs.take(asset);
-      if (known) return known;
-      if (vector) return drawnWhole(asset, natural, ROUGH_SIDE);
-    }
+    const known = this.takeRough(need);
+    if (known) return known;
+    if (vector && !look && !tint) return drawnWhole(asset, natural, ROUGH_SIDE);
     const drawn = vector ? await drawnWhole(asset, natural, ROUGH_SIDE) : undefined;
     const task = { kind: 'rough' as const, asset, cutout, look, tint, most: ROUGH_SIDE, drawn };
     return this.sight.run(task, undefined, drawn ? [drawn] : []);

@@ -66,7 +66,20 @@ export class SurfaceStore implements Surfaces<CanvasImageSource>, OnDestroy {
 
   rough(need: SurfaceNeed): ImageBitmap | undefined {
     // While a look or a cut-out is being changed the one before is nearer the truth than none.
-    return this.roughs.get(roughKey(need)) ?? this.roughs.get(this.lastRough.get(need.asset) ?? '');
+    const key = roughKey(need);
+    return this.roughs.get(key) ?? this.roughs.get(this.lastRough.get(need.asset) ?? '') ?? this.brought(need, key);
+  }
+
+  /** That of a picture that was brought in just now: it is at hand, so that the first frame painted shows it. */
+  private brought(need: SurfaceNeed, key: string): ImageBitmap | undefined {
+    const rough = this.pixels.takeRough(need);
+    if (rough) this.keepRough(need, key, rough);
+    return rough;
+  }
+
+  private keepRough(need: SurfaceNeed, key: string, rough: ImageBitmap): void {
+    this.roughs.set(key, rough);
+    this.lastRough.set(need.asset, key);
   }
 
   /** A whole rough picture of a layer, in its look. */
@@ -95,8 +108,7 @@ export class SurfaceStore implements Surfaces<CanvasImageSource>, OnDestroy {
       try {
         const rough = await this.pixels.rough(need);
         if (this.gone) return rough.close();
-        this.roughs.set(key, rough);
-        this.lastRough.set(need.asset, key);
+        this.keepRough(need, key, rough);
         this.roughUnderWay.delete(need.asset);
         this.arrived.update((n) => n + 1);
       } catch (error) {
