@@ -16,31 +16,37 @@ export function barrierDistances(values: Float32Array, width: number, height: nu
   const distance = new Float32Array(values.length).fill(Infinity);
   for (let x = 0; x < width; x++) distance[x] = distance[(height - 1) * width + x] = 0;
   for (let y = 0; y < height; y++) distance[y * width] = distance[y * width + width - 1] = 0;
-  const by = (at: number, from: number) => {
-    const own = values[at]!;
-    const top = Math.max(own, high[from]!);
-    const bottom = Math.min(own, low[from]!);
-    if (top - bottom < distance[at]!) {
-      distance[at] = top - bottom;
-      high[at] = top;
-      low[at] = bottom;
+  // Scans forwards look at the px above and before, scans back at those below and behind.
+  for (let pass = 0; pass < PASSES; pass++) {
+    const step = pass % 2 === 0 ? 1 : -1;
+    const line = step * width;
+    for (let n = 1; n < height - 1; n++) {
+      const row = (step > 0 ? n : height - 1 - n) * width;
+      let at = step > 0 ? row + 1 : row + width - 2;
+      for (let m = 2; m < width; m++, at += step) {
+        const own = values[at]!;
+        let best = distance[at]!;
+        if (best === 0) continue;
+        let from = at - line;
+        let top = high[from]! > own ? high[from]! : own;
+        let bottom = low[from]! < own ? low[from]! : own;
+        if (top - bottom < best) {
+          best = top - bottom;
+          high[at] = top;
+          low[at] = bottom;
+        }
+        from = at - step;
+        top = high[from]! > own ? high[from]! : own;
+        bottom = low[from]! < own ? low[from]! : own;
+        if (top - bottom < best) {
+          best = top - bottom;
+          high[at] = top;
+          low[at] = bottom;
+        }
+        distance[at] = best;
+      }
     }
-  };
-  for (let pass = 0; pass < PASSES; pass++)
-    if (pass % 2 === 0) {
-      for (let y = 1; y < height - 1; y++)
-        for (let x = 1; x < width - 1; x++) {
-          const at = y * width + x;
-          by(at, at - width);
-          by(at, at - 1);
-        }
-    } else
-      for (let y = height - 2; y > 0; y--)
-        for (let x = width - 2; x > 0; x--) {
-          const at = y * width + x;
-          by(at, at + width);
-          by(at, at + 1);
-        }
+  }
   return distance;
 }
 
@@ -117,21 +123,19 @@ export function subjectOf(pixels: Pixels): Subject | null {
     if (label[start] !== -1 || saliency[start]! < limit) continue;
     let weight = 0;
     const stack = [start];
+    const join = (next: number) => {
+      if (label[next] !== -1 || saliency[next]! < fair) return;
+      label[next] = weights.length;
+      stack.push(next);
+    };
     label[start] = weights.length;
     for (let at = stack.pop(); at !== undefined; at = stack.pop()) {
       const [x, y] = [at % width, Math.floor(at / width)];
       weight += saliency[at]!;
-      for (const [nx, ny] of [
-        [x - 1, y],
-        [x + 1, y],
-        [x, y - 1],
-        [x, y + 1],
-      ] as const) {
-        const next = ny * width + nx;
-        if (nx < 0 || ny < 0 || nx >= width || ny >= height || label[next] !== -1 || saliency[next]! < fair) continue;
-        label[next] = weights.length;
-        stack.push(next);
-      }
+      if (x > 0) join(at - 1);
+      if (x < width - 1) join(at + 1);
+      if (y > 0) join(at - width);
+      if (y < height - 1) join(at + width);
     }
     weights.push(weight);
   }

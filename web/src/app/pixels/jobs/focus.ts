@@ -18,7 +18,7 @@ export function proposedFocus(picture: ImageBitmap): ProposedFocus {
     Math.max(2, Math.round(picture.width * by)),
     Math.max(2, Math.round(picture.height * by)),
   );
-  const context = sheet.getContext('2d')!;
+  const context = sheet.getContext('2d', { willReadFrequently: true })!;
   // What is transparent is neither light nor dark.
   context.fillStyle = '#808080';
   context.fillRect(0, 0, sheet.width, sheet.height);

@@ -33,7 +33,7 @@ function opaqueAllOver(bitmap: ImageBitmap): boolean {
 /** A copy small enough to tell by a glance where a picture is to be seen and what its border is. */
 function glance(picture: ImageBitmap, natural: { width: number; height: number }): ImageData {
   const { width, height } = silhouetteSize(natural);
-  const context = new OffscreenCanvas(width, height).getContext('2d')!;
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
   context.imageSmoothingQuality = 'high';
   context.drawImage(picture, 0, 0, width, height);
   return context.getImageData(0, 0, width, height);
@@ -46,7 +46,7 @@ const SAMPLED = 256;
 function sampled(picture: ImageBitmap): ImageData {
   const by = Math.min(1, SAMPLED / Math.max(picture.width, picture.height));
   const [width, height] = [picture.width, picture.height].map((n) => Math.max(1, Math.round(n * by)));
-  const context = new OffscreenCanvas(width!, height!).getContext('2d')!;
+  const context = new OffscreenCanvas(width!, height!).getContext('2d', { willReadFrequently: true })!;
   context.imageSmoothingEnabled = false;
   context.drawImage(picture, 0, 0, width!, height!);
   return context.getImageData(0, 0, width!, height!);
@@ -61,14 +61,11 @@ async function thumbOf(picture: ImageBitmap): Promise<Blob> {
     Math.max(1, Math.round(picture.width * by)),
     Math.max(1, Math.round(picture.height * by)),
   );
-  const context = sheet.getContext('2d')!;
+  const context = sheet.getContext('2d', { willReadFrequently: true })!;
   context.imageSmoothingQuality = 'high';
   context.drawImage(picture, 0, 0, sheet.width, sheet.height);
   return sheet.convertToBlob({ type: 'image/webp', quality: 0.8 });
 }
-
-/** How long a copy takes to be shown after it was made, ms. */
-const UNTIL_SHOWN = 50;
 
 /** Looks at a file by its content alone and decodes it once; what it decoded is kept where that goes `toCanvas` at once. */
 export async function importPicture(
@@ -97,8 +94,8 @@ export async function importPicture(
   /** What is found out of a picture, from a smaller copy as far as that tells it. */
   async function looked(copy: ImageBitmap, whole?: ImageBitmap): Promise<ImportedPicture> {
     const hash = await hashed;
-    // All of it is decoded once the copy has had the time to be shown; unless it is wanted before.
-    if (toCanvas && !whole) setTimeout(() => decodeFrameBeside(hash, blob), UNTIL_SHOWN);
+    // All of it is decoded beside this thread, so that it is there when the canvas has come to rest.
+    if (toCanvas && !whole) decodeFrameBeside(hash, bytes);
     const opaque = !pictureFormats[type].alpha || opaqueAllOver(copy);
     const seen = copy === whole ? rough(copy, most) : copy;
     const small = glance(seen, { width, height });

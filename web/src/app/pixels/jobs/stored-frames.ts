@@ -77,10 +77,8 @@ const never = new Set<string>();
 /** Lets go of all frames. */
 export const forgetFrames = (): void => frames.made.clear();
 
-async function decodeFrame(blob: Blob): Promise<StoredFrame> {
-  if (typeof ImageDecoder === 'undefined') throw new NotStored();
-  const data = await blob.arrayBuffer();
-  if (typeOf(new Uint8Array(data, 0, Math.min(4096, data.byteLength))) !== 'jpeg') throw new NotStored();
+async function decodeFrame(data: Uint8Array<ArrayBuffer>): Promise<StoredFrame> {
+  if (typeof ImageDecoder === 'undefined' || typeOf(data.subarray(0, 4096)) !== 'jpeg') throw new NotStored();
   const decoder = new ImageDecoder({ data, type: pictureFormats.jpeg.mime });
   try {
     countDecode();
@@ -101,20 +99,18 @@ async function decodeFrame(blob: Blob): Promise<StoredFrame> {
   throw new NotStored();
 }
 
-async function frameOf(hash: string, blob: () => Promise<Blob>): Promise<StoredFrame | null> {
+async function frameOf(hash: string, decode: () => Promise<StoredFrame>): Promise<StoredFrame | null> {
   if (never.has(hash)) return null;
-  return frames
-    .of(hash, async () => decodeFrame(await blob()))
-    .catch((error: unknown) => {
-      if (!(error instanceof NotStored)) throw error;
-      never.add(hash);
-      return null;
-    });
+  return frames.of(hash, decode).catch((error: unknown) => {
+    if (!(error instanceof NotStored)) throw error;
+    never.add(hash);
+    return null;
+  });
 }
 
 /** Has a picture that was just brought in decoded beside other work. */
-export function decodeFrameBeside(hash: string, blob: Blob): void {
-  frameOf(hash, () => Promise.resolve(blob)).catch(() => undefined);
+export function decodeFrameBeside(hash: string, bytes: Uint8Array<ArrayBuffer>): void {
+  frameOf(hash, () => decodeFrame(bytes)).catch(() => undefined);
 }
 
 /** A picture whose parts can be read: upright, then mirrored and turned by quarters; parts in px of what that gives. */
@@ -139,7 +135,7 @@ export const wholeOf = (whole: ImageBitmap): Readable => ({
  * brightness. How colours that were stored for 2 × 2 px are spread over them is for each reader to say.
  */
 export async function readable(hash: string): Promise<Readable> {
-  const frame = await frameOf(hash, () => stored(hash));
+  const frame = await frameOf(hash, async () => decodeFrame(new Uint8Array(await (await stored(hash)).arrayBuffer())));
   if (frame)
     return {
       width: frame.width,

@@ -54,8 +54,9 @@ export class PaintLoop {
       cleanUp(() => clearTimeout(told));
     });
     effect(() => {
-      // What painting depends on.
-      const now = [this.workbench.shown(), this.type.shaper(), this.viewport.lit(), this.viewport.dpr()] as const;
+      // What painting depends on; where the canvas lies on the stage is none of it.
+      const { zoom, dpr, roomSize } = this.viewport;
+      const now = [this.workbench.shown(), this.type.shaper(), zoom(), dpr(), roomSize().width > 0] as const;
       this.store.arrived();
       const canvas = this.element();
       cancelAnimationFrame(asked);
