@@ -91,6 +91,65 @@ describe('a watermark', () => {
     expect(marked(withLayers(blank(), { ...title, visible: false }), { place: 'middle' }).covers).toEqual([]);
   });
 
+  it('says what it lies over as it is painted, however words are turned, outlined and placed: 100 random graphics', () => {
+    const r = random(2026);
+    const g0 = blank();
+    const { width, height } = g0.canvas;
+    const ink = (...layers: Layer[]) => painted(withLayers(g0, ...layers), shaper).pixels.data;
+    const ground = ink();
+    const differs = (data: Uint8ClampedArray, p: number) =>
+      [0, 3].some((c) => Math.abs(data[p + c]! - ground[p + c]!) > 96);
+    let [over, free] = [0, 0];
+    for (let i = 0; i < 100; i++) {
+      const outline = r() < 0.3 ? { width: 2 + r() * 8, colour: '#000000', opacity: 1 } : null;
+      const title = words(
+        ['Autumn', 'Open on Saturday', 'Glazes\nand pots', '“'][Math.floor(r() * 4)]!,
+        {
+          name: 'Title',
+          place: { x: r() * width, y: r() * height },
+          turn: r() < 0.3 ? 0 : Math.round(r() * 360 - 180),
+          outline,
+        },
+        { size: 12 + r() * 60, colour: '#000000' },
+      );
+      const g = withLayers(g0, title);
+      const own = {
+        place: watermarkPlaces[Math.floor(r() * watermarkPlaces.length)]!,
+        size: 0.05 + r() * 0.5,
+        repeated: r() < 0.25,
+        strength: 1,
+      };
+      const { covers, layers } = marked(g, own);
+      // The boxes that the marks stand in, filled; the words a little larger, for what smoothing adds.
+      const boxes = layers.map((l): Layer =>
+        l.role === 'shape' && l.form.kind === 'path'
+          ? { ...l, form: { kind: 'rectangle' }, shadow: null, opacity: 1 }
+          : l,
+      );
+      const [said, laid] = [ink(title), ink(...boxes)];
+      let both = 0;
+      for (let p = 0; p < said.length; p += 4) if (differs(said, p) && differs(laid, p)) both++;
+      // Letters are taken for the boxes around them, so that a corner of one may be counted that has no ink.
+      const near = boxes.some((l) => intersection(layerBounds(l, g, shaper), layerBounds(title, g, shaper)));
+      if (both > 3 && !covers.length) throw new Error(`Graphic ${i}: ${both} px of words lie under it unsaid`);
+      if (covers.length && !near) throw new Error(`Graphic ${i}: said to lie on words that are elsewhere`);
+      if (both > 3) over++;
+      else if (!covers.length) free++;
+    }
+    // Both happen often enough for the comparison to mean something.
+    expect(over).toBeGreaterThan(15);
+    expect(free).toBeGreaterThan(15);
+  });
+
+  it('in the corner beside words that are turned does not lie over them', () => {
+    const slanted = words('Autumn glazes', { name: 'Title', place: { x: 330, y: 90 }, turn: -35 }, { size: 40 });
+    const g = withLayers(blank(), slanted);
+    const bounds = layerBounds(slanted, g, shaper);
+    const [mark] = marked(g, { place: 'bottom-right', size: 0.5 }).boxes;
+    expect(intersection(bounds, mark!)).not.toBeNull();
+    expect(marked(g, { place: 'bottom-right', size: 0.5 }).covers).toEqual([]);
+  });
+
   it('that is repeated leaves no quarter of the file without one', () => {
     for (const slot of everySlot) {
       const g = newGraphic({ id: 'g', name: 'x', created: '', slot });

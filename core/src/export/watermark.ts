@@ -1,12 +1,13 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { enclosing, intersection, moved, type Box, type Point } from '../geometry/box';
+import { enclosing, grown, intersection, moved, type Box, type Point } from '../geometry/box';
 import { extent } from '../geometry/lengths';
-import { turnedBounds } from '../geometry/turn';
+import { clipped } from '../geometry/clip';
+import { middleOf, turnedBounds, turnedPoint } from '../geometry/turn';
 import type { Frame } from '../graphic/frame';
 import type { Graphic, Layer, PictureLayer } from '../graphic/graphic';
 import type { ShapeLayer } from '../graphic/shape';
-import { layerBounds, type Scene } from '../graphic/shape-geometry';
+import { heldBox, layerBounds, type Scene } from '../graphic/shape-geometry';
 import { newWords } from '../graphic/new-words';
 import { limits } from '../limits';
 import { plainAppearance } from '../pixels/appearance';
@@ -130,11 +131,12 @@ function within({ shape, width, height }: Pick<Slot, 'shape' | 'width' | 'height
   return dx === 0 || dy === 0 || (dx / rx) ** 2 + (dy / ry) ** 2 <= 1;
 }
 
+/** In the order they lie around it. */
 const corners = (b: Box): Point[] => [
   { x: b.x, y: b.y },
   { x: b.x + b.width, y: b.y },
-  { x: b.x, y: b.y + b.height },
   { x: b.x + b.width, y: b.y + b.height },
+  { x: b.x, y: b.y + b.height },
 ];
 
 /** A mark of a size at a place of a slot (slot px), drawn towards the middle until the slot's outline cuts nothing of it. */
@@ -156,23 +158,35 @@ function placed(place: WatermarkPlace, { width, height }: Box, slot: Slot): Box 
 
 const area = (b: Box | null) => (b ? b.width * b.height : 0);
 
-/** What a mark must not cover, its bounds, and the boxes of what is drawn in them. Canvas px, upright. */
+/** What a mark must not cover: the upright box around it, and what is drawn in that, as convex polygons. Canvas px. */
 interface Clear {
   readonly name: string;
   readonly box: Box;
-  readonly drawn: readonly Box[];
+  readonly drawn: readonly (readonly Point[])[];
 }
 
-/** What of a graphic a mark must not cover: its words, letter by letter where they lie straight, and logos. */
-function keepClear({ layers, ...scene }: Scene, shaper: Shaper): Clear[] {
-  return layers
-    .filter((l) => l.visible && (l.role === 'words' || l.role === 'logo'))
-    .map((l) => {
-      const box = layerBounds(l, { ...scene, layers }, shaper);
-      const letters = l.role === 'words' && l.turn === 0 ? layoutOf(l, shaper).items : [];
-      const drawn = letters.flatMap((i) => itemInk(i) ?? []);
-      return { name: l.name, box, drawn: drawn.length ? drawn : [box] };
-    });
+/** What of a graphic a mark must not cover: its words, letter by letter with their outlines, and logos; as they are turned. */
+function keepClear(graphic: Scene, shaper: Shaper): Clear[] {
+  return graphic.layers.flatMap((l) => {
+    if (!l.visible || (l.role !== 'words' && l.role !== 'logo')) return [];
+    const held = heldBox(l, graphic, shaper);
+    const letters = l.role === 'words' ? layoutOf(l, shaper).items.flatMap((i) => itemInk(i) ?? []) : [];
+    const edge = l.role === 'words' ? (l.outline?.width ?? 0) : 0;
+    const drawn = (letters.length ? letters.map((b) => grown(b, edge)) : [held]).map((b) =>
+      corners(b).map((p) => turnedPoint(p, l.turn, middleOf(held))),
+    );
+    return { name: l.name, box: layerBounds(l, graphic, shaper), drawn };
+  });
+}
+
+/** How much of a convex polygon a box covers that is turned about its middle, px². */
+function covered(polygon: readonly Point[], box: Box, turn: number): number {
+  const about = middleOf(box);
+  const seen = clipped(
+    polygon.map((p) => turnedPoint(p, -turn, about)),
+    box,
+  );
+  return Math.abs(seen.reduce((n, p, i) => n + p.x * seen.at(i - 1)!.y - seen.at(i - 1)!.x * p.y, 0)) / 2;
 }
 
 /** In that order a free place is looked for. Common practice, no source. */
@@ -250,9 +264,8 @@ export function withWatermark<G extends Scene>(
     return `watermark-${n++}`;
   };
   const layers = boxes.map((b) => mark.layer(id(), b, turn));
-  const lies = boxes.map((b) => turnedBounds(b, turn, { x: b.x + b.width / 2, y: b.y + b.height / 2 }));
   const covers = keepClear(graphic, shaper)
-    .filter((c) => lies.some((b) => c.drawn.some((d) => area(intersection(b, d)) > 1)))
+    .filter((c) => boxes.some((b) => c.drawn.some((d) => covered(d, b, turn) > 1)))
     .map((c) => c.name);
   return good({ graphic: { ...graphic, layers: [...graphic.layers, ...layers] }, covers });
 }
