@@ -1,9 +1,9 @@
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { accessible } from './harness/accessible';
 import { root, type RunningApp } from './harness/app';
 import { type Browser, Key } from './harness/browser';
 import { withApp } from './harness/suite';
-import { things } from './harness/workbench';
+import { download, things } from './harness/workbench';
 
 const here = withApp({ width: 1280, height: 640, reducedMotion: true });
 let app: RunningApp;
@@ -299,6 +299,45 @@ describe('the whole path by keyboard alone', () => {
     await browser.go((await link.getAttribute('href'))!);
     expect(await browser.run('return document.querySelector("[data-slot=form-header] img").naturalWidth')).toBe(1600);
   });
+});
+
+it('open files are made and brought back by keyboard alone, and whoever works so keeps their place', async () => {
+  await browser.visit(`${app.app}/graphics/demo-notes`);
+  await browser.find('[data-settled="true"]', 30_000);
+  await tabTo(/^Export$/);
+  await browser.keys(Key.ENTER);
+  await browser.find('img.file', 30_000);
+  await tabTo('Save as SVG');
+  const seen: string[] = [];
+  for (const [as, ending] of [
+    ['SVG', '.svg'],
+    ['PNG', '.png'],
+    ['OpenRaster', '.ora'],
+    ['Bundle', '.zip'],
+  ] as const) {
+    if (as !== 'SVG') await tabTo(`Save as ${as}`);
+    await browser.keys(Key.ENTER);
+    const path = await download(browser, ending, seen);
+    seen.push(basename(path));
+    await browser.driver.wait(
+      () =>
+        browser.run<boolean>(
+          `return document.querySelector('bs-other-programs [role=status]').textContent.includes(arguments[0])`,
+          ending,
+        ),
+      10_000,
+    );
+    expect((await focused()).name).toContain(as);
+  }
+  await browser.visit(`${app.app}/graphics`);
+  await browser.find('bs-graphic-card');
+  // The browser's own dialog for files cannot be worked from here: that it is asked for is what can be seen.
+  await browser.run(
+    `document.querySelector('footer input[type=file]').addEventListener('click', (e) => { e.preventDefault(); window.__asked = true; })`,
+  );
+  await tabTo('Bring back', true);
+  await browser.keys(Key.ENTER);
+  expect(await browser.run('return window.__asked')).toBe(true);
 });
 
 it('a newcomer’s own photo stands on the blog after under twenty actions', async () => {

@@ -16,12 +16,13 @@ const ways: readonly { id: HandedOn; name: string; what: string; more: string }[
   providers: [OtherPrograms],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<h3>To go on with elsewhere</h3>
+    <!-- Not disabled while one is made: whoever works by keyboard would lose their place. -->
     @for (w of ways; track w.id) {
       <div class="way">
         <button
           type="button"
           class="button small"
-          [disabled]="hand.busy() !== null"
+          [attr.aria-disabled]="hand.busy() !== null || null"
           [attr.aria-label]="'Save as ' + w.name"
           [title]="w.more"
           (click)="give(w.id)"

@@ -16,6 +16,7 @@ import {
 } from '@bright-slot/core';
 import { AllFiles, type Piece } from '../output/all-files';
 import { FindFile } from '../pixels/find-file';
+import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { ExportSession } from '../output/export-session';
 import { Choice, type Option } from '../ui/choice';
@@ -138,6 +139,7 @@ export class PageCodePanel {
   protected readonly out = inject(ExportSession);
   protected readonly all = inject(AllFiles);
   private readonly find = inject(FindFile);
+  private readonly pixels = inject(PixelsService);
   private readonly house = inject(HouseStyleService);
   protected readonly densities = densities;
   protected readonly kind = signal<CodeKind>('img');
@@ -216,13 +218,13 @@ export class PageCodePanel {
       graphic,
       frame,
       name: graphic.name,
-      // Chosen by itself, each density has the lightest of its own that looks the same.
-      choices: async (signal) => ({
-        density,
-        ...(itself && density !== topDensity(frame.slot)
-          ? await this.find.lightest({ graphic, frame, notes, density, ways: [{ format, chroma }], most }, signal)
-          : { format, quality, chroma }),
-      }),
+      file: async (signal, by) => {
+        // Chosen by itself, each density has the lightest of its own that looks the same.
+        if (itself && density !== topDensity(frame.slot))
+          return this.find.lightest({ graphic, frame, notes, density, ways: [{ format, chroma }], most }, signal, by);
+        const choices = { format, quality, chroma, density, notes };
+        return { format, blob: (await this.pixels.file(graphic, frame, choices, signal, by)).blob };
+      },
     }));
   });
 

@@ -1,16 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
-import {
-  nameParts,
-  notesFor,
-  numberedName,
-  safeWord,
-  withEnding,
-  type FileFormat,
-  type Frame,
-  type Graphic,
-} from '@bright-slot/core';
-import { LeavingFiles } from '../document/leaving-files.service';
-import { PixelsService, type FileChoices } from '../pixels/pixels.service';
+import { nameParts, numberedName, safeWord, withEnding, type Frame, type Graphic } from '@bright-slot/core';
+import { LeavingFiles, type Leaving } from '../document/leaving-files.service';
+import { PixelsService } from '../pixels/pixels.service';
 import { JobStopped, type PixelClient } from '../pixels/pixel-client';
 import { blobSink, makeZip } from '../storage/archive/zip';
 import { GraphicsRepository } from '../storage/graphics-repository';
@@ -27,9 +18,12 @@ export interface Piece {
   readonly graphic: Graphic;
   readonly frame: Frame;
   readonly name: string;
-  /** What it is written as where that is not for the frame to say; asked for when its turn comes. */
-  readonly choices?: (signal: AbortSignal) => Promise<Pick<FileChoices, 'format' | 'quality' | 'chroma' | 'density'>>;
+  /** Makes it where it is not as the frame says, when its turn comes; `by` is the worker to ask. */
+  readonly file?: (signal: AbortSignal, by: PixelClient) => Promise<MadeFile>;
 }
+
+/** A file, and what it came to be. */
+type MadeFile = Pick<Leaving, 'blob' | 'format'>;
 
 /** The files of a graphic's frames. */
 export const piecesOf = (graphic: Graphic): Piece[] =>
@@ -139,17 +133,9 @@ export class AllFiles {
     this.stop.abort();
   }
 
-  private async file(
-    { graphic, frame, choices }: Piece,
-    by: PixelClient,
-    signal: AbortSignal,
-  ): Promise<{ readonly blob: Blob; readonly format: FileFormat }> {
+  private async file({ graphic, frame, file }: Piece, by: PixelClient, signal: AbortSignal): Promise<MadeFile> {
     signal.throwIfAborted();
-    const own = await choices?.(signal);
-    if (!own) return this.leaving.of(graphic, frame, signal, by);
-    const notes = notesFor(this.house.style(), frame.export);
-    const { blob } = await this.pixels.file(graphic, frame, { ...own, notes }, signal, by);
-    return { blob, format: own.format };
+    return file ? file(signal, by) : this.leaving.of(graphic, frame, signal, by);
   }
 
   /** Makes each and gives it under its name, ending as what it came to be; the names, or null where not all were. */
