@@ -165,6 +165,55 @@ it.each([
   },
 );
 
+// A card is painted from a small decode of a large photo: however that is turned, mirrored and cropped, it is the canvas.
+it('a large photo on a card is as it is on the canvas, as sharp shrinks that', async () => {
+  await newGraphic(browser, app, 'Form header, 1600 × 400');
+  const bytes = await sharp(join(root, 'demo/pictures/tiles.jpg'))
+    .resize(2400, 3600, { fit: 'cover' })
+    .withMetadata({ orientation: 6 })
+    .jpeg({ quality: 92 })
+    .toBuffer();
+  await drop(browser, { name: 'Turned and mirrored.jpg', bytes });
+  await browser.driver.wait(async () => (await things(browser)).length === 1, 10_000);
+  for (const press of ['Turn right by 90°', 'Mirror left to right']) await browser.press(press);
+  await browser.exact();
+  await browser.saved();
+  const id = new URL(await browser.driver.getCurrentUrl()).pathname.split('/')[2]!;
+  const canvas = await exportedPng(browser);
+  await browser.visit(`${app.app}/graphics`);
+  await browser.find('bs-graphic-card');
+  const kept = () =>
+    browser.driver.executeAsyncScript<string | null>(
+      `const [id, done] = arguments;
+       const open = indexedDB.open('bright-slot');
+       open.onsuccess = () => {
+         const found = open.result.transaction('previews').objectStore('previews').get(id);
+         found.onsuccess = async () => {
+           open.result.close();
+           if (!found.result) return done(null);
+           const image = await createImageBitmap(found.result.blob);
+           const sheet = Object.assign(document.createElement('canvas'), { width: image.width, height: image.height });
+           sheet.getContext('2d').drawImage(image, 0, 0);
+           done(sheet.toDataURL().split(',')[1]);
+         };
+       };`,
+      id,
+    );
+  let card: string | null = null;
+  await browser.driver.wait(async () => (card = await kept()) !== null, 30_000);
+  const { data, info } = await sharp(Buffer.from(card!, 'base64'))
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const shrunk = await sharp(canvas.data, { raw: { width: canvas.width, height: canvas.height, channels: 4 } })
+    .resize(info.width, info.height)
+    .raw()
+    .toBuffer();
+  let sum = 0;
+  for (let i = 0; i < data.length; i++) sum += Math.abs(data[i]! - shrunk[i]!);
+  expect(sum / data.length).toBeLessThan(3);
+});
+
 it('a Display-P3 picture is converted as culori, an independent converter, does it', async () => {
   await newGraphic(browser, app, 'Form header, 1600 × 400');
   // Within sRGB, so that no gamut mapping comes in; CSS Color 4's display-p3, section 10.3.

@@ -94,8 +94,6 @@ export async function importPicture(
   /** What is found out of a picture, from a smaller copy as far as that tells it. */
   async function looked(copy: ImageBitmap, whole?: ImageBitmap): Promise<ImportedPicture> {
     const hash = await hashed;
-    // All of it is decoded beside this thread, so that it is there when the canvas has come to rest.
-    if (toCanvas && !whole) decodeFrameBeside(hash, bytes);
     const opaque = !pictureFormats[type].alpha || opaqueAllOver(copy);
     const seen = copy === whole ? rough(copy, most) : copy;
     const small = glance(seen, { width, height });
@@ -104,6 +102,9 @@ export async function importPicture(
     const { focus, subject } = proposedFocus(seen);
     const size = whole ? { width: whole.width, height: whole.height } : { width, height };
     const flat = opaque && hasFlatBorder(small);
+    const listed = await thumb;
+    // All of it is decoded when the copy goes on its way, beside this thread: there when the canvas has come to rest.
+    if (toCanvas && !whole) decodeFrameBeside(hash, bytes);
     return {
       type,
       ...size,
@@ -113,7 +114,7 @@ export async function importPicture(
       flatBorder: flat && hasFewTones(sampled(whole ?? (await decodeBeside(hash, blob)))),
       focus,
       subject,
-      thumb: await thumb,
+      thumb: listed,
       rough: seen,
     };
   }
