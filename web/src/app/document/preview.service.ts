@@ -24,13 +24,14 @@ export class PreviewService {
   readonly ready = this.contexts.ready;
   private readonly made = new Map<string, Preview & { state: string; judgedBy: string }>();
 
-  async preview(entry: GraphicEntry): Promise<Preview> {
+  /** `stop` where nobody is going to look at it any more. */
+  async preview(entry: GraphicEntry, stop?: AbortSignal): Promise<Preview> {
     const { id, state } = entry;
     // Asked first, so that whoever shows it is told when a page changes.
     const judgedBy = this.contexts.judgedBy(entry);
     const known = this.made.get(id);
     if (known?.state === state && known.judgedBy === judgedBy) return known;
-    const record = await this.recordOf(id, state, judgedBy);
+    const record = await this.recordOf(id, state, judgedBy, stop);
     const same = known?.state === state ? known : null;
     const url = same?.url ?? URL.createObjectURL(record.blob);
     const others = same?.others ?? (record.others ?? []).map((b) => URL.createObjectURL(b));
@@ -41,13 +42,19 @@ export class PreviewService {
   }
 
   /** As it is stored, where that holds still; what does not is made anew. */
-  private async recordOf(graphicId: string, state: string, judgedBy: string): Promise<PreviewRecord> {
+  private async recordOf(
+    graphicId: string,
+    state: string,
+    judgedBy: string,
+    stop?: AbortSignal,
+  ): Promise<PreviewRecord> {
     const stored = await this.repository.preview(graphicId, state);
     if (stored?.judgedBy === judgedBy) return stored;
     const graphic = await this.repository.graphic(graphicId);
     if (!graphic) throw new Error('It was deleted meanwhile.');
-    const fit = await this.fitOf(graphic);
-    const of = (frame: Frame) => this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 256, 1200));
+    const fit = await this.fitOf(graphic, stop);
+    const of = (frame: Frame) =>
+      this.pixels.miniature(graphic, frame, clamp(Math.round(frame.rect.width), 256, 1200), stop);
     const blob = stored?.blob ?? (await of(frameOf(graphic)));
     const rest = graphic.frames.slice(1, MOST_FRAMES);
     const others: Blob[] = [...(stored?.others ?? [])];
@@ -61,9 +68,9 @@ export class PreviewService {
   }
 
   /** What the report says of all its frames together. */
-  private async fitOf(graphic: Graphic): Promise<string> {
+  private async fitOf(graphic: Graphic, stop?: AbortSignal): Promise<string> {
     const reports = [];
-    for (const frame of graphic.frames) reports.push(createReporter()(await this.contexts.whole(graphic, frame)));
+    for (const frame of graphic.frames) reports.push(createReporter()(await this.contexts.whole(graphic, frame, stop)));
     return fitWord(togetherReport(reports));
   }
 }

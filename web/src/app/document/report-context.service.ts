@@ -49,13 +49,15 @@ export class ReportContexts {
     return shaper && { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic, frame) };
   }
 
-  /** With all facts, made by the worker for lists. */
-  async whole(graphic: Graphic, frame: Frame): Promise<ReportContext> {
+  /** With all facts, made by the worker for lists; called off where nobody waits for it any more. */
+  async whole(graphic: Graphic, frame: Frame, stop?: AbortSignal): Promise<ReportContext> {
     const shaper = await this.type.ensure(graphic, this.facesOver(frame));
     const by = this.pixels.files;
+    stop?.throwIfAborted();
     const assets = await this.assets.examined(graphic, by);
-    const legibility = await this.pixels.legibility(graphic, frame, undefined, by);
-    const weights = await this.weights.weigh(graphic, frame, undefined, by);
+    stop?.throwIfAborted();
+    const legibility = await this.pixels.legibility(graphic, frame, stop, by);
+    const weights = await this.weights.weigh(graphic, frame, stop, by);
     return { graphic, frame, shaper, assets, legibility, weights, ...this.around(graphic, frame) };
   }
 

@@ -53,9 +53,11 @@ export class SeveralExportsPage {
 
   constructor() {
     void this.look();
-    effect(() => {
+    effect((cleanUp) => {
+      const stop = new AbortController();
+      cleanUp(() => stop.abort());
       const entries = this.entries();
-      if (entries && this.previews.ready()) untracked(() => void this.paint(entries));
+      if (entries && this.previews.ready()) untracked(() => void this.paint(entries, stop.signal));
     });
     inject(DestroyRef).onDestroy(() => {
       this.run.cancel();
@@ -72,9 +74,10 @@ export class SeveralExportsPage {
     }
   }
 
-  private async paint(entries: readonly GraphicEntry[]): Promise<void> {
+  private async paint(entries: readonly GraphicEntry[], stop: AbortSignal): Promise<void> {
     for (const entry of entries) {
-      const preview = await this.previews.preview(entry).catch(() => null);
+      const preview = await this.previews.preview(entry, stop).catch(() => null);
+      if (stop.aborted) return;
       if (preview) this.pictures.update((p) => new Map(p).set(entry.id, preview));
     }
   }

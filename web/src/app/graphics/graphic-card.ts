@@ -162,14 +162,19 @@ export class GraphicCard {
   }
 
   constructor() {
-    effect(() => {
+    effect((cleanUp) => {
       const entry = this.entry();
       if (!this.seen() || !this.previews.ready()) return;
-      this.previews.preview(entry).then(
+      // Whoever goes on to a graphic has need of the workers for that.
+      const stop = new AbortController();
+      cleanUp(() => stop.abort());
+      this.previews.preview(entry, stop.signal).then(
         (p) => {
           if (this.entry() === entry) this.preview.set(p);
         },
-        () => this.preview.set({ url: '', others: [], fit: 'cannot be painted' }),
+        () => {
+          if (!stop.signal.aborted) this.preview.set({ url: '', others: [], fit: 'cannot be painted' });
+        },
       );
     });
   }

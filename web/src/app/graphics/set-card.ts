@@ -119,19 +119,21 @@ export class SetCard {
 
   constructor() {
     this.drops.files.subscribe(({ files }) => this.given.emit(files));
-    effect(() => {
+    effect((cleanUp) => {
       const entries = this.entries();
       if (!this.seen() || !this.previews.ready()) return;
-      void this.look(entries);
+      const stop = new AbortController();
+      cleanUp(() => stop.abort());
+      void this.look(entries, stop.signal);
     });
   }
 
-  private async look(entries: readonly GraphicEntry[]): Promise<void> {
+  private async look(entries: readonly GraphicEntry[], stop: AbortSignal): Promise<void> {
     for (const entry of entries) {
-      if (this.entries() !== entries) return;
       const preview = await this.previews
-        .preview(entry)
+        .preview(entry, stop)
         .catch(() => ({ url: '', others: [], fit: 'cannot be painted' }));
+      if (stop.aborted) return;
       this.found.update((f) => new Map(f).set(entry.id, preview));
     }
   }
