@@ -1,26 +1,21 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import { rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Resvg } from '@resvg/resvg-js';
-import { defaultOptions as avifDefaults } from '@jsquash/avif/meta.js';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { cleanDrawing } from '../formats/drawing';
 import { frameOf } from '../graphic/frame';
 import { plan } from '../paint/plan';
 import { svgOf } from '../paint/svg';
+import { encodedAvif } from '../testing/avif';
 import { realShaper } from '../testing/type';
 import { blank, withLayers, words } from '../testing/samples';
 import { srgbProfile } from './icc';
 import { noNotes, withNotes } from './metadata';
 import { nameAt } from './densities';
 import { DEFAULT_PATTERN, fileName, isSafeName, safeWord } from './name';
-
-interface AvifEncoder {
-  encode(data: Uint8Array, width: number, height: number, options: object): Uint8Array;
-}
 
 const parts = { graphic: 'Herbstglasuren für Élan', slot: 'Blog header', date: '2026-11-24', format: 'jpeg' } as const;
 
@@ -117,17 +112,11 @@ function exiftool(file: Uint8Array, format: string): Record<string, unknown> {
   return (JSON.parse(said) as Record<string, unknown>[])[0]!;
 }
 
-/** An AVIF as our encoder leaves it: `alpha` has part of it half transparent. */
-async function encodedAvif(alpha: boolean): Promise<Uint8Array> {
-  const { default: encoder } = (await import('@jsquash/avif/codec/enc/avif_enc.js')) as { default: unknown };
-  const { initEmscriptenModule } = (await import('@jsquash/avif/utils.js')) as unknown as {
-    initEmscriptenModule: (encoder: unknown, module: WebAssembly.Module) => Promise<AvifEncoder>;
-  };
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('@jsquash/avif/codec/enc/avif_enc.wasm'));
-  const encoded = await initEmscriptenModule(encoder, await WebAssembly.compile(wasm));
-  const data = new Uint8Array(33 * 21 * 4);
+/** A small AVIF as our encoder leaves it: `alpha` has part of it half transparent. */
+function smallAvif(alpha: boolean): Promise<Uint8Array> {
+  const data = new Uint8ClampedArray(33 * 21 * 4);
   for (let i = 0; i < 33 * 21; i++) data.set([i % 255, 100, (i * 7) % 255, alpha && i % 33 > 15 ? 128 : 255], 4 * i);
-  return Uint8Array.from(encoded.encode(data, 33, 21, { ...avifDefaults, quality: 60, speed: 8, subsample: 3 }));
+  return encodedAvif({ width: 33, height: 21, data }, 60);
 }
 
 describe.each(['jpeg', 'png', 'webp', 'avif'] as const)('all notes in %s, read by exiftool', (format) => {
@@ -140,7 +129,7 @@ describe.each(['jpeg', 'png', 'webp', 'avif'] as const)('all notes in %s, read b
   };
   const picture = (): Promise<Uint8Array> =>
     format === 'avif'
-      ? encodedAvif(true)
+      ? smallAvif(true)
       : sharp({ create: { width: 33, height: 21, channels: 4, background: '#5a7a6b80' } })
           .toFormat(format)
           .toBuffer();
@@ -228,7 +217,7 @@ it('an SVG says what notes there are, once, to exiftool; what it draws stays as 
 it.each([true, false])(
   'an AVIF with notes shows the same pixels to another decoder (transparent parts: %s)',
   async (alpha) => {
-    const file = await encodedAvif(alpha);
+    const file = await smallAvif(alpha);
     const pixels = async (f: Uint8Array) => (await sharp(f).ensureAlpha().raw().toBuffer()).toString('base64');
     const noted = withNotes(file, 'avif', { copyright: 'c', creator: 'd', credit: 'f', alt: 'e', ppi: 72 });
     expect(await pixels(noted)).toBe(await pixels(withNotes(file, 'avif', noNotes)));
