@@ -516,7 +516,14 @@ describe('house style', () => {
         10_000,
         'The words are not there',
       );
-    const before = await width();
+    // What was written is placed anew when it has rested.
+    let [before, since] = [await width(), Date.now()];
+    await browser.driver.wait(async () => {
+      const now = await width();
+      if (now !== before) [before, since] = [now, Date.now()];
+      return Date.now() - since > 2500;
+    }, 20_000);
+    await browser.find('[data-settled="true"]', 20_000);
     await goHouse();
     await browser.fill(await business(), `Wren’s${Key.TAB}`);
     await browser.saved();
