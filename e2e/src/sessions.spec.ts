@@ -20,7 +20,11 @@ afterAll(async () => {
 
 const names = () =>
   browser.run<string[]>(`return [...document.querySelectorAll('bs-graphic-card strong')].map((e) => e.textContent)`);
-const nameField = async () => (await browser.find('input.name')).getAttribute('value');
+/** What stands in the graphic's name, read in one go: the field may be another in the next moment. */
+const nameField = async () => {
+  await browser.find('input.name');
+  return browser.run<string | undefined>(`return document.querySelector('input.name')?.value`);
+};
 const inTabs = async (work: (first: string, second: string) => Promise<void>) => {
   const first = await browser.driver.getWindowHandle();
   await browser.driver.switchTo().newWindow('tab');
