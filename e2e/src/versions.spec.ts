@@ -100,7 +100,7 @@ it('what is live is compared with what is here now', async () => {
   await browser.press('Steps');
   await browser.press('Compare');
   await until(
-    async () => (await text('bs-compare figcaption'))[0]!.startsWith('What is live on'),
+    async () => (await text('bs-compare figcaption'))[0]?.startsWith('What is live on') ?? false,
     'What is live was not found',
     20_000,
   );
