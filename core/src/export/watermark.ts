@@ -1,6 +1,6 @@
 import '../zod-setup';
 import * as z from 'zod';
-import { enclosing, grown, intersection, moved, type Box, type Point } from '../geometry/box';
+import { cornersOf, enclosing, grown, intersection, moved, type Box, type Point } from '../geometry/box';
 import { extent } from '../geometry/lengths';
 import { clipped } from '../geometry/clip';
 import { middleOf, turnedBounds, turnedPoint } from '../geometry/turn';
@@ -131,14 +131,6 @@ function within({ shape, width, height }: Pick<Slot, 'shape' | 'width' | 'height
   return dx === 0 || dy === 0 || (dx / rx) ** 2 + (dy / ry) ** 2 <= 1;
 }
 
-/** In the order they lie around it. */
-const corners = (b: Box): Point[] => [
-  { x: b.x, y: b.y },
-  { x: b.x + b.width, y: b.y },
-  { x: b.x + b.width, y: b.y + b.height },
-  { x: b.x, y: b.y + b.height },
-];
-
 /** A mark of a size at a place of a slot (slot px), drawn towards the middle until the slot's outline cuts nothing of it. */
 function placed(place: WatermarkPlace, { width, height }: Box, slot: Slot): Box {
   const margin = MARGIN * Math.min(slot.width, slot.height);
@@ -151,7 +143,7 @@ function placed(place: WatermarkPlace, { width, height }: Box, slot: Slot): Box 
   };
   for (let inwards = 0; inwards < 1; inwards += 0.02) {
     const b = lay(across + (0.5 - across) * inwards, down + (0.5 - down) * inwards);
-    if (corners(b).every((p) => within(slot, p))) return b;
+    if (cornersOf(b).every((p) => within(slot, p))) return b;
   }
   return lay(0.5, 0.5);
 }
@@ -173,7 +165,7 @@ function keepClear(graphic: Scene, shaper: Shaper): Clear[] {
     const letters = l.role === 'words' ? layoutOf(l, shaper).items.flatMap((i) => itemInk(i) ?? []) : [];
     const edge = l.role === 'words' ? (l.outline?.width ?? 0) : 0;
     const drawn = (letters.length ? letters.map((b) => grown(b, edge)) : [held]).map((b) =>
-      corners(b).map((p) => turnedPoint(p, l.turn, middleOf(held))),
+      cornersOf(b).map((p) => turnedPoint(p, l.turn, middleOf(held))),
     );
     return { name: l.name, box: layerBounds(l, graphic, shaper), drawn };
   });

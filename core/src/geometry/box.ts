@@ -56,6 +56,14 @@ export function grown(b: Box, by: number): Box {
   return { x: b.x - by, y: b.y - by, width: b.width + 2 * by, height: b.height + 2 * by };
 }
 
+/** A box's corners, in the order they lie around it. */
+export const cornersOf = (b: Box): Point[] => [
+  { x: b.x, y: b.y },
+  { x: b.x + b.width, y: b.y },
+  { x: b.x + b.width, y: b.y + b.height },
+  { x: b.x, y: b.y + b.height },
+];
+
 /** The smallest box with whole-number edges around `b`; a 1e-6 slack keeps float noise from adding a pixel. */
 export function outward(b: Box): Box {
   const x = Math.floor(b.x + 1e-6);

@@ -16,7 +16,8 @@ export function barrierDistances(values: Float32Array, width: number, height: nu
   const distance = new Float32Array(values.length).fill(Infinity);
   for (let x = 0; x < width; x++) distance[x] = distance[(height - 1) * width + x] = 0;
   for (let y = 0; y < height; y++) distance[y * width] = distance[y * width + width - 1] = 0;
-  // Scans forwards look at the px above and before, scans back at those below and behind.
+  // Scans forwards look at the px above and before, scans back at those below and behind: each written out, since this is
+  // most of what a dropped photo waits for.
   for (let pass = 0; pass < PASSES; pass++) {
     const step = pass % 2 === 0 ? 1 : -1;
     const line = step * width;

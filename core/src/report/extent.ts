@@ -1,5 +1,5 @@
 import { polygonContains, polygonHull } from 'd3-polygon';
-import { bottom, grown, intersection, right, type Box, type Point, type Size } from '../geometry/box';
+import { cornersOf, bottom, grown, intersection, right, type Box, type Point, type Size } from '../geometry/box';
 import { middleOf, turnedPoint } from '../geometry/turn';
 import type { PictureLayer, WordsLayer } from '../graphic/graphic';
 import { pictureGeometry } from '../graphic/picture-geometry';
@@ -12,13 +12,6 @@ import { factsKey, type AssetFacts } from './asset-facts';
 
 /** What must not be cut or covered: words, and pictures of a kind that says something. */
 export type Subject = WordsLayer | PictureLayer;
-
-export const cornersOf = (b: Box): Point[] => [
-  { x: b.x, y: b.y },
-  { x: b.x + b.width, y: b.y },
-  { x: b.x, y: b.y + b.height },
-  { x: b.x + b.width, y: b.y + b.height },
-];
 
 type Pair = [number, number];
 

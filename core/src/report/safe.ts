@@ -1,4 +1,4 @@
-import { contains, enclosing, moved, type Box } from '../geometry/box';
+import { contains, cornersOf, enclosing, moved, type Box } from '../geometry/box';
 import { concernsFrame } from '../graphic/frame';
 import { safeBoxes } from '../slot/safe';
 import { boxOf, extremes } from './extent';
@@ -8,8 +8,6 @@ import { beyondShape } from './shape-depth';
 import { thresholds } from './thresholds';
 import { subjectsOf } from './zones';
 import { called } from './wording';
-
-const corners = (b: Box) => [b.x, b.x + b.width].flatMap((x) => [b.y, b.y + b.height].map((y) => ({ x, y })));
 
 /** How far a box reaches out of another, px. */
 const beyond = (b: Box, within: Box) =>
@@ -43,7 +41,7 @@ export const safe = defineRule({
       if (beyondShape(onFrame, rect, slot.shape) > thresholds.overEdge.value) return [];
       const px = Math.min(...areas.map((a) => beyond(box, a)));
       const nearest = areas.find((a) => beyond(box, a) === px)!;
-      const out = corners(box).filter((p) => !contains(nearest, { ...p, width: 0, height: 0 }, 0));
+      const out = cornersOf(box).filter((p) => !contains(nearest, { ...p, width: 0, height: 0 }, 0));
       return [
         fixable(
           {

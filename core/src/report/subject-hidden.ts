@@ -1,11 +1,11 @@
-import { intersection, moved, type Box, type Size } from '../geometry/box';
+import { cornersOf, intersection, moved, type Box, type Size } from '../geometry/box';
 import { reachesEllipse } from '../geometry/clip';
 import { concernsFrame, type Frame } from '../graphic/frame';
 import type { PictureLayer } from '../graphic/graphic';
 import { canvasPoint } from '../graphic/picture-geometry';
 import { seenEverywhere } from '../slot/shown';
 import { factsKey } from './asset-facts';
-import { boxOf, cornersOf } from './extent';
+import { boxOf } from './extent';
 import { defineRule, fixable, type Finding, type Fix } from './rule';
 import { thresholds } from './thresholds';
 import { visiblePictures } from './uncovered';
