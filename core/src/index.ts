@@ -89,7 +89,7 @@ export * from './legibility/busyness';
 export * from './words/breaking';
 export * from './colour/srgb';
 export * from './pixels/reduce';
-export { layStored, lieOf, storedPart } from './pixels/stored';
+export { evenly, layStored, lieOf, liesAsStored, storedPart } from './pixels/stored';
 export * from './pixels/rows';
 export * from './pixels/luminance';
 export * from './pixels/margins';

@@ -95,10 +95,22 @@ export const plainRows: MakeRowKernel = ({ length, outWidth, opaque, across, edg
 /** What core/kernel/reduce.ts gives when it is compiled; addresses are bytes in its memory. */
 export interface CompiledRows {
   readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
+  acrossOpaque(
+    source: number,
+    length: number,
+    table: number,
+    line: number,
+    plane: number,
+    row: number,
+    outWidth: number,
+    first: number,
+    count: number,
+    weights: number,
+    stride: number,
+  ): void;
   across(
     source: number,
     length: number,
-    opaque: number,
     table: number,
     line: number,
     row: number,
@@ -113,6 +125,7 @@ export interface CompiledRows {
     weights: number,
     count: number,
     outWidth: number,
+    line: number,
     edges: number,
     edge: number,
     encoded: number,
@@ -121,6 +134,10 @@ export interface CompiledRows {
 }
 
 const PAGE = 65_536;
+/** Taps that the compiled kernel takes at a time, at most. */
+const TAPS = 8;
+
+const upTo = (n: number, step: number) => Math.ceil(n / step) * step;
 
 /** The passes by the compiled kernel. One job at a time: each lays out the kernel's memory anew. */
 export function compiledRows(exports: CompiledRows): MakeRowKernel {
@@ -129,17 +146,22 @@ export function compiledRows(exports: CompiledRows): MakeRowKernel {
     let next = PAGE;
     const room = (bytes: number) => {
       const at = next;
-      next += (bytes + 15) & ~15;
+      next += upTo(bytes, 16);
       return at;
     };
     const source = room(length * 4);
     const table = room(256 * 4);
     const encoded = room(byteOfRoot.length);
-    const line = room(length * 16);
-    const rows = Array.from({ length: slots }, () => room(outWidth * 16));
+    const plane = upTo((length + TAPS) * 4, 16);
+    const lineBytes = opaque ? plane * 3 : (length + TAPS) * 16;
+    const line = room(lineBytes);
+    const rowBytes = upTo(outWidth, 4) * 16;
+    const rows = Array.from({ length: slots }, () => room(rowBytes));
+    const mixed = room(rowBytes);
     const first = room(outWidth * 4);
     const count = room(outWidth * 4);
-    const weights = room(across.weights.byteLength);
+    const stride = upTo(across.stride, TAPS);
+    const weights = room(outWidth * stride * 4);
     const columns = room(outWidth * 4);
     const pointers = room(slots * 4);
     const rowWeights = room(slots * 4);
@@ -149,34 +171,31 @@ export function compiledRows(exports: CompiledRows): MakeRowKernel {
     const { buffer } = exports.memory;
     const bytes = new Uint8Array(buffer);
     bytes.set(byteOfRoot, encoded);
+    // What lies past the end of a row is taken times nought, which only a number survives.
+    bytes.fill(0, line, line + lineBytes);
     new Float32Array(buffer, table, 256).set(linearOf);
     new Int32Array(buffer, first, outWidth).set(across.first);
     new Int32Array(buffer, count, outWidth).set(across.count);
-    new Float32Array(buffer, weights, across.weights.length).set(across.weights);
+    const taps = new Float32Array(buffer, weights, outWidth * stride).fill(0);
+    for (let o = 0; o < outWidth; o++) {
+      const at = o * across.stride;
+      taps.set(across.weights.subarray(at, at + across.count[o]!), o * stride);
+    }
     new Float32Array(buffer, columns, outWidth).set(edges);
     const addresses = new Uint32Array(buffer, pointers, slots);
     const shares = new Float32Array(buffer, rowWeights, slots);
     return {
       across(from, at, slot) {
         bytes.set(from.subarray(at, at + length * 4), source);
-        exports.across(
-          source,
-          length,
-          Number(opaque),
-          table,
-          line,
-          rows[slot]!,
-          outWidth,
-          first,
-          count,
-          weights,
-          across.stride,
-        );
+        const row = rows[slot]!;
+        if (opaque)
+          exports.acrossOpaque(source, length, table, line, plane, row, outWidth, first, count, weights, stride);
+        else exports.across(source, length, table, line, row, outWidth, first, count, weights, stride);
       },
       down(from, w, edge, out, at) {
         from.forEach((slot, k) => (addresses[k] = rows[slot]!));
         shares.set(w.subarray(0, from.length));
-        exports.down(pointers, rowWeights, from.length, outWidth, columns, edge, encoded, result);
+        exports.down(pointers, rowWeights, from.length, outWidth, mixed, columns, edge, encoded, result);
         out.set(bytes.subarray(result, result + outWidth * 4), at);
       },
     };

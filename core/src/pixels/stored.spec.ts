@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import type { Box } from '../geometry/box';
 import { random } from '../testing/samples';
-import { layStored, lieOf, storedPart } from './stored';
+import { evenly, layStored, lieOf, liesAsStored, storedPart } from './stored';
 
 const [width, height] = [13, 7];
 /** Every px has a value of its own. */
@@ -61,7 +61,22 @@ it('mirrors before it turns, as a layer is taken', async () => {
           .toBuffer();
         const lie = lieOf({ width, height }, seen, { across, down, quarters });
         expect([...laid(lie, wholeOf(lie))]).toEqual([...asPixels(theirs)]);
+        expect(liesAsStored(lie)).toBe(asPixels(theirs).every((px, i) => px === stored[i]));
       }
+});
+
+it('even edges take in a box, and no more than a px besides', () => {
+  const r = random(6);
+  const below = (n: number) => Math.floor(r() * n);
+  for (let i = 0; i < 200; i++) {
+    const box = { x: below(20), y: below(20), width: 1 + below(20), height: 1 + below(20) };
+    const even = evenly(box);
+    const edges = ({ x, y, width: w, height: h }: Box) => [x, y, -(x + w), -(y + h)];
+    for (const [k, edge] of edges(even).entries()) {
+      expect(Math.abs(edge % 2)).toBe(0);
+      expect([0, 1]).toContain(edges(box)[k]! - edge);
+    }
+  }
 });
 
 it('a part is what the whole has there: 300 random ones (seed 5)', () => {

@@ -50,6 +50,16 @@ export function lieOf(
   return { size: now.size, first, across: way(now.to({ x: 1, y: 0 })), down: way(now.to({ x: 0, y: 1 })) };
 }
 
+/** Whether a stored picture is neither turned nor mirrored. */
+export const liesAsStored = ({ first, across, down }: Lie): boolean =>
+  first.x === 0 && first.y === 0 && across.x === 1 && down.y === 1;
+
+/** The box around a box (whole px) whose edges are even: colours are stored for pairs of rows and columns. */
+export function evenly({ x, y, width, height }: Box): Box {
+  const [left, top] = [x & ~1, y & ~1];
+  return { x: left, y: top, width: ((x + width + 1) & ~1) - left, height: ((y + height + 1) & ~1) - top };
+}
+
 /** The part of the stored picture that a part (whole px) of the other is made of. */
 export function storedPart({ first, across, down }: Lie, part: Box): Box {
   const from = (x: number, y: number) => {

@@ -25,7 +25,7 @@ import { closeRetired } from './jobs/retired';
 import { forgetFrames } from './jobs/stored-frames';
 import { rough, roughOf } from './jobs/rough';
 import { closeShot, measureShot, openShot } from './jobs/shot';
-import { forgetSurfaces, makeSurface } from './jobs/surface';
+import { forgetSurfaces, makeSurface, warmReduction } from './jobs/surface';
 import { Stopped, Turns, type Turn } from './jobs/turn';
 import { Request, type Reply, type Task } from './messages';
 
@@ -207,6 +207,10 @@ function sentenceOf(error: unknown): string {
   console.warn(error);
   return 'The picture could not be prepared: it may be more than this browser has memory for. Try again, or make it smaller.';
 }
+
+/** The page has the cores to itself until it stands, ms. */
+const WARM_AFTER = 500;
+setTimeout(() => void warmReduction(), WARM_AFTER);
 
 addEventListener('message', (event: MessageEvent<unknown>) => {
   const parsed = Request.safeParse(event.data);

@@ -1,5 +1,7 @@
 import {
+  evenly,
   layStored,
+  liesAsStored,
   lieOf,
   pictureFormats,
   storedPart,
@@ -39,11 +41,14 @@ class StoredFrame implements Closable {
     const size = { width: codedWidth, height: codedHeight };
     const lie = lieOf(size, { quarters: rotation / 90, mirrored: flip }, orient);
     const into = roomOf(part.width * part.height, room);
+    const data = new Uint8ClampedArray(into.buffer, into.byteOffset, into.byteLength);
     const own = storedPart(lie, part);
-    // Colours come for pairs of rows and columns.
-    const [x, y] = [own.x & ~1, own.y & ~1];
-    const [right, bottom] = [(own.x + own.width + 1) & ~1, (own.y + own.height + 1) & ~1];
-    const width = right - x;
+    const { x, y, width, height } = evenly(own);
+    const bottom = y + height;
+    if (liesAsStored(lie) && width === own.width && height === own.height) {
+      await this.frame.copyTo(data, { rect: own, format: 'RGBA' });
+      return { width, height, data };
+    }
     const rows = Math.min(bottom - y, Math.max(2, Math.floor(BAND / width) & ~1));
     const spare = bands.pop();
     const band = roomOf(width * rows, spare);
@@ -53,12 +58,11 @@ class StoredFrame implements Closable {
       layStored(band, held, lie, part, into);
     }
     bands.push(band.length < (spare?.length ?? 0) ? spare! : band);
-    const data = new Uint8ClampedArray(into.buffer, into.byteOffset, into.byteLength);
     return { width: part.width, height: part.height, data };
   }
 }
 
-/** Px that are read at once. */
+/** Px that are read at once, where they have to be turned. */
 const BAND = 0.25e6;
 /** Room for them that nobody uses: what is made anew each time lies about until the browser tidies up. */
 const bands: Uint32Array<ArrayBuffer>[] = [];
@@ -88,8 +92,11 @@ async function decodeFrame(data: Uint8Array<ArrayBuffer>): Promise<StoredFrame> 
     // Other colours are converted where it is decoded whole.
     const plain = primaries === 'bt709' && transfer === 'iec61966-2-1' && frame.format !== null;
     const large = frame.codedWidth * frame.codedHeight >= LEAST_REDUCED;
-    if (plain && even && large && frame.rotation !== undefined && frame.rotation % 90 === 0)
+    if (plain && even && large && frame.rotation !== undefined && frame.rotation % 90 === 0) {
+      // A browser's first reading of a frame takes a while, whatever is read.
+      await frame.copyTo(new Uint8Array(16), { rect: { x: 0, y: 0, width: 2, height: 2 }, format: 'RGBA' });
       return new StoredFrame(frame);
+    }
     frame.close();
   } catch {
     // It is told where it is decoded whole.

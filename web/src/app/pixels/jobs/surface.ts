@@ -1,8 +1,11 @@
 import {
   compiledRows,
+  evenly,
   finishPixels,
+  intersection,
   pictureFormats,
   plainRows,
+  reduce,
   reducing,
   setShadow,
   sourceNeeded,
@@ -25,24 +28,50 @@ import { ownFile } from '../../storage/own-file';
 
 /** The compiled kernel; none where it cannot be had. */
 let compiled: Promise<WebAssembly.Module | null> | undefined;
-/** Kernels that no reduction uses. Each has its own memory: reductions take turns, and one goes on where it was left. */
-const idleKernels: MakeRowKernel[] = [];
+/**
+ * A kernel and room for a strip of what it reduces. Each has memory of its own: reductions take turns, and one goes on where
+ * it was left.
+ */
+interface Reducer {
+  readonly kernel: MakeRowKernel;
+  readonly room: Uint32Array<ArrayBuffer>;
+}
+
+/** Those that no reduction uses. Memory that is new is slow at first, and lies about until the browser tidies up. */
+const idle: Reducer[] = [];
 const MOST_IDLE = 2;
+
+/** Px of a picture that are read at once: all of a photo beside its own pixels would be much. */
+const STRIP = 1e6;
 
 const compiledKernel = () =>
   (compiled ??= WebAssembly.compileStreaming(ownFile('/wasm/reduce.wasm')).catch(() => null));
 
-async function takeKernel(): Promise<MakeRowKernel> {
+async function takeReducer(): Promise<Reducer> {
   const module = await compiledKernel();
-  const known = idleKernels.pop();
+  const known = idle.pop();
   if (known) return known;
-  if (!module) return plainRows;
+  const room = new Uint32Array(STRIP);
+  if (!module) return { kernel: plainRows, room };
   const { exports } = await WebAssembly.instantiate(module, {});
-  return compiledRows(exports as unknown as CompiledRows);
+  return { kernel: compiledRows(exports as unknown as CompiledRows), room };
 }
 
-function giveBack(kernel: MakeRowKernel): void {
-  if (kernel !== plainRows && idleKernels.length < MOST_IDLE) idleKernels.push(kernel);
+function giveBack(reducer: Reducer): void {
+  if (idle.length < MOST_IDLE) idle.push(reducer);
+}
+
+/**
+ * Reduces a picture of nothing: the kernel is there, and browsers run at full speed only what was run before. The first
+ * photo of somebody who waits for it would pay for that.
+ */
+export async function warmReduction(): Promise<void> {
+  const part = { x: 0, y: 0, width: 6000, height: 60 };
+  const out = { x: 0, y: 0, width: 1600, height: 16 };
+  const reducer = await takeReducer();
+  const data = new Uint8ClampedArray(reducer.room.buffer).fill(0);
+  reduce({ ...part, data }, part, part, { image: out, shown: out, out }, true, reducer.kernel);
+  giveBack(reducer);
 }
 
 /** Finished surfaces: the screen, the report and the file often need the same one. */
@@ -120,9 +149,6 @@ function turnPlace({ place, finish }: SurfaceNeed) {
 /** Px of a picture to each px that is made of it from which on it can be read as it is stored. */
 const LEAST_SPAN = 2;
 
-/** Px of a picture that are read at once: all of a photo beside its own pixels would be much. */
-const STRIP = 0.5e6;
-
 /** The pixels a surface needs, straight from the original, nothing done to them. */
 export async function reducedPixels(need: SurfaceNeed, turn: Turn, drawn?: ImageBitmap): Promise<Pixels> {
   if (drawn) return pixelsOf(drawn);
@@ -182,16 +208,18 @@ class NotReduced extends Error {}
 /** The pixels a surface needs, of its picture or of a smaller copy of all of it. */
 async function reducedFrom(source: Readable, need: SurfaceNeed, turn: Turn): Promise<Pixels> {
   const natural = turned(source, need);
-  const part = sourceNeeded(natural, need);
-  if (!part) return nothingOf(need);
-  const most = Math.min(part.height, Math.max(2, Math.floor(STRIP / part.width)));
-  // One after the other in the same place.
-  const room = new Uint32Array(part.width * most);
-  const strip = async (from: number): Promise<SourceRows> => {
+  const needed = sourceNeeded(natural, need);
+  if (!needed) return nothingOf(need);
+  // Pairs of rows and columns are read fastest.
+  const part = intersection(evenly(needed), { x: 0, y: 0, ...natural })!;
+  const most = Math.min(part.height, Math.max(2, Math.floor(STRIP / part.width) & ~1));
+  const reducer = await takeReducer();
+  const { kernel, room } = reducer;
+  const strip = async (wanted: number): Promise<SourceRows> => {
+    const from = wanted & ~1;
     const height = Math.min(part.height - from, most);
     return { ...(await source.part({ ...part, y: part.y + from, height }, need.orient, room)), from };
   };
-  const kernel = await takeKernel();
   try {
     const parts = reducing(part, natural, need, need.opaque, kernel);
     let next = parts.next();
@@ -201,6 +229,6 @@ async function reducedFrom(source: Readable, need: SurfaceNeed, turn: Turn): Pro
     }
     return next.value;
   } finally {
-    giveBack(kernel);
+    giveBack(reducer);
   }
 }
