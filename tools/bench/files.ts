@@ -11,7 +11,7 @@ import { download, drop, lookRound, newGraphic } from '../../e2e/src/harness/wor
 import type { Row } from './history';
 
 const SLOT = 'Form header, 1600 × 400';
-const ROUNDS = 5;
+const ROUNDS = 9;
 const AVIF_QUALITY = 60;
 
 const middle = (of: readonly number[]) => of.toSorted((a, b) => a - b)[of.length >> 1]!;
