@@ -14,6 +14,7 @@ import { MatAutocomplete, MatAutocompleteTrigger, MatOptgroup, MatOption } from 
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Family } from '@bright-slot/core';
 import { HouseStyleService } from '../storage/house-style.service';
+import { afterFrame } from '../ui/after-frame';
 import { FontsService } from './fonts.service';
 import { FontReader } from './font-reader';
 
@@ -148,7 +149,7 @@ export class FamilyField {
 
   /** Faces come one after the other, so that the list itself is there at once. */
   protected async opened(): Promise<void> {
-    requestAnimationFrame(() => setTimeout(() => this.drawn.set(Infinity)));
+    afterFrame(() => this.drawn.set(Infinity));
     for (const { families } of this.all()) for (const f of families) await this.fonts.show(f);
   }
 

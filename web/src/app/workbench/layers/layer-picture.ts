@@ -27,6 +27,7 @@ import {
 import { TypeService } from '../../type/type.service';
 import { Workbench } from '../../document/workbench';
 import { SurfaceStore } from '../../pixels/surface-store';
+import { afterFrame } from '../../ui/after-frame';
 
 /** A layer's size in the list, CSS px: the canvas's proportions within 128 × 34 or so. */
 export function layerPictureSize(canvas: { width: number; height: number }): { width: number; height: number } {
@@ -93,7 +94,7 @@ export class LayerPicture {
   );
 
   constructor() {
-    effect(() => {
+    effect((cleanUp) => {
       const graphic = this.scene() && untracked(() => this.workbench.graphic());
       const shaper = this.type.shaper();
       // The same object where it can be: what was laid out for it is kept by it.
@@ -104,7 +105,10 @@ export class LayerPicture {
       // The others stay: a note lies about its words, a veil behind them.
       const shown = { ...graphic, layers: graphic.layers.map((l) => (l.id === layer.id ? layer : l)) };
       const size = this.size().width;
-      paintSmall(this.canvas().nativeElement, shown, wholeCanvas(shown), size, shaper, this.store, { only: layer.id });
+      const canvas = this.canvas().nativeElement;
+      cleanUp(
+        afterFrame(() => paintSmall(canvas, shown, wholeCanvas(shown), size, shaper, this.store, { only: layer.id })),
+      );
     });
   }
 }

@@ -13,6 +13,7 @@ import { sameParts } from '../../ui/same-parts';
 import { Workbench } from '../../document/workbench';
 import { paintSmall } from '../layers/layer-picture';
 import { SurfaceStore } from '../../pixels/surface-store';
+import { afterFrame } from '../../ui/after-frame';
 
 /** Of so many CSS px the report's likeness is painted, whatever room it has. */
 const WIDTH = 246;
@@ -40,13 +41,14 @@ export class ReportPicture {
   );
 
   constructor() {
-    effect(() => {
+    effect((cleanUp) => {
       const graphic = this.seen() && untracked(() => this.workbench.graphic());
       const shaper = this.type.shaper();
       this.store.arrived();
       const frame = untracked(() => this.workbench.frame());
-      if (graphic && frame && shaper)
-        paintSmall(this.canvas().nativeElement, graphic, frame, WIDTH, shaper, this.store);
+      if (!graphic || !frame || !shaper) return;
+      const canvas = this.canvas().nativeElement;
+      cleanUp(afterFrame(() => paintSmall(canvas, graphic, frame, WIDTH, shaper, this.store)));
     });
   }
 }
