@@ -1,5 +1,6 @@
 import {
   ErrorHandler,
+  Injector,
   inject,
   provideAppInitializer,
   provideBrowserGlobalErrorListeners,
@@ -41,7 +42,8 @@ export const appConfig: ApplicationConfig = {
     provideStore({ [workbenchFeature.name]: workbenchFeature.reducer }, { metaReducers: [surviving] }),
     provideAppInitializer(() => {
       inject(LastWordsService);
-      inject(FetchAhead).begin();
+      const injector = inject(Injector);
+      inject(FetchAhead).begin(() => injector.get(PixelsService).busy);
     }),
     { provide: SlotsRepository, useFactory: () => new SlotsRepository(database()) },
     { provide: GraphicsRepository, useFactory: () => new GraphicsRepository(database()) },

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { ProposedFocus } from './jobs/focus';
+import type { FocusAndBusy } from './jobs/focus';
 import {
   AssetHash,
   Chroma,
@@ -273,7 +273,7 @@ const answers = {
   clean: object<CleanedLogo>().nullable(),
   silhouette: object<Silhouette>(),
   examine: object<Examined>(),
-  focus: object<ProposedFocus>(),
+  focus: object<FocusAndBusy>(),
   edges: list<EdgeFacts>(),
   'import-picture': result<ImportedPicture>(),
   /** `decoded`: how many files had to be decoded for it. */

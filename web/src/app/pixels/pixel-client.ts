@@ -33,6 +33,11 @@ export class PixelClient {
     return this.worker !== undefined;
   }
 
+  /** Whether something is being done. */
+  get busy(): boolean {
+    return this.waiting.size > 0;
+  }
+
   private settled(): void {
     clearTimeout(this.idle);
     if (this.waiting.size || this.idleFor === Infinity) return;

@@ -11,7 +11,7 @@ import { diagnosePicture } from './jobs/diagnose-picture';
 import { importPicture } from './jobs/import-picture';
 import { clean, edges, looked, parts, silhouette, trim } from './jobs/analyse-picture';
 import { examinePicture } from './jobs/examine-picture';
-import { proposedFocus } from './jobs/focus';
+import { focusAndBusy } from './jobs/focus';
 import { paletteFrom } from './jobs/palette';
 import { CodeMissing, decodeBlob, decodeCount, forgetPictures, picture } from './jobs/pictures';
 import { differenceOfFile, encodePainted, forgetHeld } from './jobs/painted';
@@ -138,7 +138,7 @@ async function answer(task: Task, turn: Turn): Promise<{ value: unknown; transfe
       return { value: await silhouette(task), transfer: [] };
     case 'focus': {
       const seen = task.source instanceof Blob ? await decodeBlob(task.source) : await roughOf(task.source, 2048);
-      return { value: proposedFocus(seen), transfer: [] };
+      return { value: focusAndBusy(seen), transfer: [] };
     }
     case 'examine':
       return { value: await examinePicture(task.asset, turn), transfer: [] };

@@ -73,6 +73,11 @@ export class PixelsService {
   readonly sight = new PixelClient();
   readonly files = new PixelClient(createPixelWorker, IDLE);
 
+  /** Whether a worker has something to do. */
+  get busy(): boolean {
+    return this.sight.busy || this.files.busy;
+  }
+
   /** Rough pictures that came with an inspection, until the screen fetches them. */
   private readonly roughs = new BitmapCache(WAITING);
 

@@ -14,11 +14,23 @@ const Files = z.object({
   files: z.array(z.string()),
 });
 
-const rest = () =>
+const idle = () =>
   new Promise<void>((done) => {
     if ('requestIdleCallback' in window) requestIdleCallback(() => done(), { timeout: 2000 });
     else setTimeout(done, 200);
   });
+
+/** How long it keeps still while something is being prepared, ms. */
+const STILL = 500;
+
+/** Until nothing is to be done: the page may be idle while somebody waits for what the workers prepare. */
+async function rest(busy: () => boolean): Promise<void> {
+  await idle();
+  while (busy()) {
+    await new Promise((done) => setTimeout(done, STILL));
+    await idle();
+  }
+}
 
 /**
  * Fetches, when nothing else is to be done, the code and files that are only needed later: what needs no server then
@@ -26,16 +38,17 @@ const rest = () =>
  */
 @Injectable({ providedIn: 'root' })
 export class FetchAhead {
-  begin(): void {
+  /** `busy`: whether something is being prepared that goes first. */
+  begin(busy: () => boolean): void {
     // Who saves data is not made to fetch what may never be used.
     if ((navigator as { connection?: { saveData?: boolean } }).connection?.saveData) return;
-    setTimeout(() => void this.fetchAll().catch(() => undefined), AFTER);
+    setTimeout(() => void this.fetchAll(busy).catch(() => undefined), AFTER);
   }
 
-  private async fetchAll(): Promise<void> {
+  private async fetchAll(busy: () => boolean): Promise<void> {
     const list = Files.parse(await (await fetch('/ahead.json')).json());
     for (const path of list.code) {
-      await rest();
+      await rest(busy);
       await (await fetch(path)).arrayBuffer();
     }
     if (!('caches' in window)) return;
@@ -43,7 +56,7 @@ export class FetchAhead {
     const build = await kept.match('/ahead-build');
     if (build && (await build.text()) === list.build) return;
     for (const path of list.files) {
-      await rest();
+      await rest(busy);
       await kept.add(path);
     }
     await kept.put('/ahead-build', new Response(list.build));
