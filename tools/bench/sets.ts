@@ -56,12 +56,12 @@ async function strip(browser: Browser, app: RunningApp, row: Row): Promise<void>
   await browser.exact();
   const address = await browser.driver.getCurrentUrl();
   await browser.go(`${address.replace('/graphics/', '/sets/')}`);
-  await browser.seeText('1 places of one picture');
+  await browser.seeText('one picture');
   await browser.driver.wait(
     () => browser.run<boolean>(`return /kB/.test(document.querySelector('td.file')?.textContent ?? '')`),
     60_000,
   );
-  const one = await pressed(browser, 'Save 1 file', '1 files are in');
+  const one = await pressed(browser, 'Save 1 file', ' is in ');
   row('a strip of five saved, against one file of the same area', five / one, '≤ 1.3');
 }
 

@@ -25,6 +25,12 @@ export interface Piece {
 /** A file, and what it came to be. */
 type MadeFile = Pick<Leaving, 'blob' | 'format'>;
 
+/** What is said of files that were given. */
+const told = (made: readonly string[], where: string): string =>
+  made.length === 1
+    ? `${made[0]} is in ${where}.`
+    : `${made.length} files are in ${where}, ${made[0]} to ${made.at(-1)}.`;
+
 /** The files of a graphic's frames. */
 export const piecesOf = (graphic: Graphic): Piece[] =>
   graphic.frames.map((frame) => ({ graphic, frame, name: graphic.name }));
@@ -77,7 +83,7 @@ export class AllFiles {
     await zip.finish();
     const name = `${safeWord(set)}-${today()}.zip`;
     saveFile(sink.blob(), name);
-    this.said.set(`${made.length} files are in ${name}, ${made[0]} to ${made.at(-1)}.`);
+    this.said.set(told(made, name));
     return true;
   }
 
@@ -104,7 +110,7 @@ export class AllFiles {
     this.remember(folder);
     // A browser that cannot keep it asks again next time.
     await this.repository.setSetting(FOLDER, folder).catch(() => null);
-    this.said.set(`${made.length} files are in “${folder.name}”, ${made[0]} to ${made.at(-1)}.`);
+    this.said.set(told(made, `“${folder.name}”`));
     return true;
   }
 

@@ -31,6 +31,7 @@ import {
   withoutSize,
   type Edition,
   type Result,
+  type Size,
 } from '@bright-slot/core';
 import { readCsv, readHtmlSheet, readPasted, sheetRows, sheetText, type Cells } from '@bright-slot/core/sets/sheet';
 import { SetStarts } from '../document/set-starts.service';
@@ -51,6 +52,8 @@ import type { ShelfItem } from '../media/shelf/shelf.service';
 /** Rows that are drawn at once, and so many more a frame after. */
 const ROWS = 12;
 const MORE = 3;
+/** A tile in the table is so wide at most, px. */
+const WIDEST = 120;
 const SHEET = /\.(csv|tsv|txt)$/i;
 
 /** A set as it stands on its page, the table it is made from, what its tiles share, and its editions. */
@@ -109,8 +112,18 @@ export class SetPage {
     const [slot, set] = [this.slot(), this.session.set()];
     const count = this.session.members().length;
     if (!slot) return '';
-    const what = set ? `a set of ${count}` : `${count} places of one picture`;
+    const places = count === 1 ? 'one picture' : `${count} places of one picture`;
+    const what = set ? `a set of ${count}` : places;
     return `${what}, ${withoutSize(slot.name)} ${sizeText(slot)}`;
+  });
+  /** How wide a tile stands in the table, px. */
+  protected tileWidth({ width, height }: Size): number {
+    return Math.min(WIDEST, (46 * width) / height);
+  }
+  /** How wide their column is; a set may have none yet. */
+  protected readonly pictured = computed(() => {
+    const slot = this.slot();
+    return 10 + (slot ? this.tileWidth(slot) : WIDEST);
   });
   protected readonly withLine = computed(() => this.lined() || this.session.rows().some((r) => r.line));
   /** How many of its rows are drawn: of many a few at a time, so that the page stays at hand. */

@@ -10,6 +10,7 @@ import {
   type PlanOptions,
   type Surfaces,
 } from '@bright-slot/core';
+import { LRUCache } from 'lru-cache';
 import { makeSurface } from './surface';
 import type { Turn } from './turn';
 import { broughtFacesOf, shaperFor } from './type';
@@ -52,18 +53,24 @@ export async function render(
   return { canvas, plan: p };
 }
 
-/** What was painted for a file last: its other formats are the same picture. */
-let painted: { readonly of: string; readonly canvas: OffscreenCanvas } | undefined;
 /** A larger picture is not kept, px. */
 const MOST_KEPT = 12e6;
+/** Several are kept within so many px. */
+const ROOM = 4e6;
+/** What was painted for files last: other formats are the same picture, and a set's are weighed before they are saved. */
+const painted = new LRUCache<string, OffscreenCanvas>({
+  maxSize: ROOM,
+  // One that is larger than all of the room takes all of it.
+  sizeCalculation: ({ width, height }) => Math.min(ROOM, width * height),
+});
 
-/** For how long it is kept, ms. */
+/** For how long they are kept, ms. */
 const KEPT_FOR = 60_000;
 let forgetting: ReturnType<typeof setTimeout> | undefined;
 
-/** Lets go of what was painted for a file. */
+/** Lets go of what was painted for files. */
 export function forgetPainted(): void {
-  painted = undefined;
+  painted.clear();
 }
 
 /** A frame's file pixels at a density, painted once for all formats, checked against what its slot needs. */
@@ -78,14 +85,15 @@ export async function renderFile(
   const { layers, backdrop, canvas: size } = graphic;
   // A font may be brought or taken away meanwhile.
   const of = JSON.stringify([layers, backdrop, size, rect, slot, density, await broughtFacesOf(graphic)]);
-  if (painted?.of === of) return painted.canvas;
+  const known = painted.get(of);
+  if (known) return known;
   const { canvas } = await render(graphic, frame, density, vectors, turn);
   const wanted = filePixels(slot, density);
   if (canvas.width !== wanted.width || canvas.height !== wanted.height)
     throw new Error(
       `The file would be ${canvas.width} × ${canvas.height} px instead of ${wanted.width} × ${wanted.height}.`,
     );
-  painted = canvas.width * canvas.height <= MOST_KEPT ? { of, canvas } : undefined;
+  if (canvas.width * canvas.height <= MOST_KEPT) painted.set(of, canvas);
   clearTimeout(forgetting);
   forgetting = setTimeout(forgetPainted, KEPT_FOR);
   return canvas;
