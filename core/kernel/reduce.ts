@@ -166,7 +166,7 @@ export function down(
       store<u32>(at, 0);
       continue;
     }
-    // The table is on a square-root scale of 4096 steps; see byteOf in core/src/pixels/srgb.ts.
+    // The table is on a square-root scale of 4096 steps; see byteOf in core/src/colour/srgb.ts.
     let straight = f32x4.div(sum, f32x4.splat(alpha));
     straight = f32x4.max(f32x4.splat(0), f32x4.min(f32x4.splat(1), straight));
     const steps = i32x4.trunc_sat_f32x4_s(
