@@ -64,7 +64,7 @@ async function thumbOf(picture: ImageBitmap, opaque: boolean): Promise<Blob> {
   const context = sheet.getContext('2d', { willReadFrequently: true })!;
   context.imageSmoothingQuality = 'high';
   context.drawImage(picture, 0, 0, sheet.width, sheet.height);
-  // On this thread, while somebody waits for the picture: JPEG takes an eighth of the time.
+  // On this thread, while somebody waits for the picture: JPEG takes half the time.
   return sheet.convertToBlob({ type: (opaque ? pictureFormats.jpeg : pictureFormats.webp).mime, quality: 0.8 });
 }
 
