@@ -1,4 +1,3 @@
-import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -14,11 +13,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import {
-  contentLetters,
   editionChanges,
   limits,
   layoutName,
@@ -31,7 +28,6 @@ import {
   withoutSize,
   type Edition,
   type Result,
-  type Size,
 } from '@bright-slot/core';
 import { readCsv, readHtmlSheet, readPasted, sheetRows, sheetText, type Cells } from '@bright-slot/core/sets/sheet';
 import { SetStarts } from '../document/set-starts.service';
@@ -46,31 +42,16 @@ import { whenText } from '../ui/when';
 import { EditionDialog, type EditionAsked, type EditionChosen } from './edition-dialog';
 import { Editions } from './editions';
 import { SetSession } from './set-session';
+import { rowAt, TileRows } from './tile-rows';
+import { TILE_HEIGHT, tileWidth } from './tile-size';
 import { TileTable, type Working } from './tile-table';
-import type { ShelfItem } from '../media/shelf/shelf.service';
 
-/** Rows that are drawn at once, and so many more a frame after. */
-const ROWS = 12;
-const MORE = 3;
-/** A tile in the table is so wide at most, px. */
-const WIDEST = 120;
 const SHEET = /\.(csv|tsv|txt)$/i;
 
 /** A set as it stands on its page, the table it is made from, what its tiles share, and its editions. */
 @Component({
   selector: 'bs-set-page',
-  imports: [
-    CdkDrag,
-    CdkDragHandle,
-    CdkDropList,
-    Icon,
-    MatMenu,
-    MatMenuContent,
-    MatMenuItem,
-    MatMenuTrigger,
-    PageLikeness,
-    RouterLink,
-  ],
+  imports: [Icon, PageLikeness, RouterLink, TileRows],
   providers: [AllFiles, Editions, SendAll, SetSession, TileTable],
   hostDirectives: [FileDrop],
   host: {
@@ -80,7 +61,7 @@ const SHEET = /\.(csv|tsv|txt)$/i;
   },
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './set-page.html',
-  styleUrl: './set-page.scss',
+  styleUrls: ['./set-table.scss', './set-page.scss'],
 })
 export class SetPage {
   /** From the address: a set of tiles, or a graphic with several frames. */
@@ -98,11 +79,12 @@ export class SetPage {
   protected readonly weight = weightText;
   protected readonly first: Working = { what: 'Making the tiles', done: 0, of: 0 };
   protected readonly when = whenText;
-  protected readonly most = { word: contentLetters.title, line: contentLetters.line, name: limits.name };
+  protected readonly most = limits.name;
   /** Whether the page shows what came last first. */
   protected readonly latestFirst = signal(false);
   /** Whether tiles have a second line. */
   protected readonly lined = signal(false);
+  private readonly tiles = viewChild(TileRows);
   private readonly pane = viewChild<ElementRef<HTMLElement>>('pane');
   private readonly paneWidth = signal(900);
   protected readonly hole = signal<{ left: number; top: number; width: number; height: number } | null>(null);
@@ -116,19 +98,9 @@ export class SetPage {
     const what = set ? `a set of ${count}` : places;
     return `${what}, ${withoutSize(slot.name)} ${sizeText(slot)}`;
   });
-  /** How wide a tile stands in the table, px. */
-  protected tileWidth({ width, height }: Size): number {
-    return Math.min(WIDEST, (46 * width) / height);
-  }
-  /** How wide their column is; a set may have none yet. */
-  protected readonly pictured = computed(() => {
-    const slot = this.slot();
-    return 10 + (slot ? this.tileWidth(slot) : WIDEST);
-  });
+  protected readonly high = TILE_HEIGHT;
+  protected readonly tileWidth = tileWidth;
   protected readonly withLine = computed(() => this.lined() || this.session.rows().some((r) => r.line));
-  /** How many of its rows are drawn: of many a few at a time, so that the page stays at hand. */
-  private readonly drawn = signal(ROWS);
-  protected readonly rows = computed(() => this.session.rows().slice(0, this.drawn()));
   /** Whether files are on their way. Changes of the table wait for each other, and files for them. */
   protected readonly busy = computed(() => this.all.done() !== null || this.sending.done() !== null);
   /** How many the page shows; the rest of them would not be seen. */
@@ -145,15 +117,19 @@ export class SetPage {
     const nth = rest.length === 1 ? `The ${ordinal(this.shown() + 1)}, ` : '';
     return `${nth}${called.join(', ')}${more}, would not be seen: the page shows ${this.shown()}.`;
   });
+  /** What the page shows, in its order; the same as long as it shows the same. */
+  private readonly standing = computed(
+    () =>
+      this.session
+        .members()
+        .slice(0, this.shown())
+        .map((m) => ({ slot: m.frame.slot, url: this.session.of(m).url })),
+    { equal: (a, b) => a.length === b.length && a.every((x, i) => x.slot === b[i]!.slot && x.url === b[i]!.url) },
+  );
   protected readonly page = computed(() => {
-    const members = this.session.members().slice(0, this.shown());
-    if (!members.length) return null;
-    return this.pages.together(
-      members.map((m) => {
-        const { url } = this.session.of(m);
-        return { slot: m.frame.slot, picture: url ? { url, alt: '' } : null };
-      }),
-    );
+    const standing = this.standing();
+    if (!standing.length) return null;
+    return this.pages.together(standing.map(({ slot, url }) => ({ slot, picture: url ? { url, alt: '' } : null })));
   });
   protected readonly pageWidth = computed(() => {
     const slot = this.slot();
@@ -200,9 +176,6 @@ export class SetPage {
       const pane = this.pane()?.nativeElement;
       if (pane) watch.observe(pane);
     });
-    effect(() => {
-      if (this.drawn() < this.session.rows().length) requestAnimationFrame(() => this.drawn.update((n) => n + MORE));
-    });
     inject(DestroyRef).onDestroy(() => {
       watch.disconnect();
       this.table.cancel();
@@ -221,7 +194,7 @@ export class SetPage {
   }
 
   /** What a member's file is called. */
-  protected nameOf(i: number): string {
+  protected readonly nameOf = (i: number): string => {
     const members = this.session.members();
     const member = members[i];
     if (!member) return '';
@@ -230,52 +203,12 @@ export class SetPage {
     const name = this.called.get(key) ?? this.all.name(members, i, this.latestFirst());
     this.called.set(key, name);
     return name;
-  }
+  };
   private readonly called = new Map<string, string>();
-
-  protected memberOf(i: number) {
-    return this.session.members()[i]!;
-  }
-
-  protected photoOf(i: number): string {
-    return this.session.rows()[i]?.photo?.name ?? '';
-  }
 
   /** Another row, to be written in at once. */
   protected async addRow(): Promise<void> {
-    if (await this.table.addRow()) setTimeout(() => this.wordFields().at(-1)?.focus());
-  }
-
-  protected async setWord(i: number, field: HTMLInputElement): Promise<void> {
-    await this.table.setWord(i, field.value);
-    field.value = this.session.rows()[i]?.word ?? '';
-  }
-
-  /** Enter goes on to the next row's word. */
-  protected enter(i: number, event: Event): void {
-    event.preventDefault();
-    const next = this.wordFields()[i + 1];
-    if (next) return next.focus();
-    // In the last it is done: another row is a press away.
-    this.host.nativeElement.querySelector<HTMLElement>('.add-row')?.focus();
-  }
-
-  private wordFields(): HTMLInputElement[] {
-    return [...this.host.nativeElement.querySelectorAll<HTMLInputElement>('input.word')];
-  }
-
-  protected choose(i: number, item: ShelfItem): void {
-    void this.table.setPhoto(i, item);
-  }
-
-  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
-    void this.table.move(previousIndex, currentIndex);
-  }
-
-  /** A row's place by the keyboard. */
-  protected async nudge(i: number, by: -1 | 1): Promise<void> {
-    if (await this.table.move(i, i + by))
-      setTimeout(() => this.host.nativeElement.querySelectorAll<HTMLElement>('.handle')[i + by]?.focus());
+    if (await this.table.addRow()) this.tiles()?.write(this.session.rows().length - 1);
   }
 
   protected keys(event: KeyboardEvent): void {
@@ -302,7 +235,7 @@ export class SetPage {
     const field = event.target instanceof HTMLInputElement ? event.target : null;
     if (cells?.ok && (cells.value.length > 1 || (cells.value[0]!.length > 1 && !field))) {
       event.preventDefault();
-      const at = field?.classList.contains('word') ? this.wordFields().indexOf(field) : undefined;
+      const at = field?.classList.contains('word') ? rowAt(field) : undefined;
       if (field) field.value = field.defaultValue;
       void this.bring(cells, at);
     } else if (files.length && !field) {
@@ -353,8 +286,7 @@ export class SetPage {
     if (!this.session.loaded() || this.busy()) return;
     if (!this.session.set()) return this.nextEdition(files);
     if (files.length === 1 && SHEET.test(files[0]!.name)) return this.bringSheet(files);
-    const row = event.target instanceof Element ? event.target.closest('tr[data-row]') : null;
-    await this.table.bringPhotos(files, row ? Number(row.getAttribute('data-row')) : undefined);
+    await this.table.bringPhotos(files, event.target instanceof Element ? rowAt(event.target) : undefined);
   }
 
   protected async changeLayout(): Promise<void> {

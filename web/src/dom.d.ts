@@ -1,0 +1,5 @@
+/** What the DOM's types do not know yet. */
+interface IntersectionObserverInit {
+  /** How far outside of what scrolls a thing counts as seen (Intersection Observer, W3C, section 2.2). */
+  scrollMargin?: string;
+}
