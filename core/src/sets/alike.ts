@@ -304,7 +304,10 @@ function tighter(
 }
 
 /** How alike tiles are, in a sentence or two; `words` as the tiles have them. */
-export function alikeText({ size, longer, without, subjects }: Alike, words: readonly string[]): string {
+export function alikeText(
+  { size, longer, without, subjects }: Omit<Alike, 'derived'>,
+  words: readonly string[],
+): string {
   const called = (i: number) => (words[i]?.trim() ? `“${words[i].trim()}”` : `tile ${i + 1}`);
   const told: string[] = [];
   if (size) {

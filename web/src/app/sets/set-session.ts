@@ -2,6 +2,7 @@ import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } f
 import { Store } from '@ngrx/store';
 import {
   alikeText,
+  checkGraphic,
   clamp,
   createReporter,
   fitWord,
@@ -65,7 +66,7 @@ export class SetSession {
   readonly graphics = signal<readonly Graphic[]>([]);
   readonly editions = signal<readonly Edition[]>([]);
   /** How alike its tiles came out when they were made last. */
-  readonly alike = signal<Alike | null>(null);
+  readonly alike = signal<Omit<Alike, 'derived'> | null>(null);
   private readonly subjects = signal<ReadonlyMap<string, PlacedPicture['subject']>>(new Map());
   private readonly found = signal<ReadonlyMap<string, Found>>(new Map());
   private readonly urls = new Set<string>();
@@ -128,6 +129,8 @@ export class SetSession {
   /** Finds out of a graphic what is to be shown of it, before it is: of a hundred not all at once. */
   async warm(graphic: Graphic): Promise<void> {
     await this.readSubjects([graphic]);
+    // What is sound is not looked through again where all are written at once.
+    checkGraphic(graphic);
     this.stateOf(graphic, graphic.frames[0]!);
     this.rowOf(graphic);
     this.byHandOf(graphic);

@@ -23,7 +23,7 @@ import { TileTable } from './tile-table';
 
 /** Rows that are there at once, and so many more a frame after. */
 const ROWS = 12;
-const MORE = 3;
+const MORE = 2;
 
 /** The table a set's tiles are made from. What a row holds is drawn once it is near what is seen: of a hundred, ten. */
 @Component({

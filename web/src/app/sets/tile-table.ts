@@ -16,6 +16,7 @@ import {
   sameLook,
   tileAnew,
   topDensity,
+  type Derived,
   type Edition,
   type Graphic,
   type PlacedPicture,
@@ -340,12 +341,12 @@ export class TileTable {
   /** All tiles as the layout has them now, what was changed by hand kept; veils just strong enough. */
   private async derived(drafts: readonly Draft[], set: TileSet, stop: AbortSignal): Promise<Graphic[]> {
     const contents = drafts.map((d) => rowContents(d.row, set));
-    const alike = await this.pixels.tiles(set.layout, contents, set.look, set.slot, stop);
+    const { derived, ...alike } = await this.pixels.tiles(set.layout, contents, set.look, set.slot, stop);
     const created = new Date().toISOString();
     const graphics: Graphic[] = [];
     let since = performance.now();
     for (const [i, { graphic, again }] of drafts.entries()) {
-      const made = { contents: contents[i]!, derived: alike.derived[i]! };
+      const made = { contents: contents[i]!, derived: JSON.parse(derived[i]!) as Derived };
       let tile = graphic
         ? tileAnew(graphic, set, made, again)
         : newTile({ id: crypto.randomUUID(), created }, set, made);

@@ -19,9 +19,17 @@ import {
   type Result,
   type Step,
   type Stored,
+  type StoredStep,
 } from '@bright-slot/core';
-import { type AssetRecord, type Database, type ExportRecord, type GraphicRecord, type PreviewRecord } from './database';
-import { HistoryStore, newer, redoToWrite, unreadable, type ReadHistory } from './history-store';
+import {
+  type AssetRecord,
+  type Database,
+  type ExportRecord,
+  type GraphicRecord,
+  type PreviewRecord,
+  type RedoRecord,
+} from './database';
+import { HistoryStore, newer, redoRecords, redoToWrite, unreadable, type ReadHistory } from './history-store';
 import type { LastWords } from './last-words';
 import { Refused, storageProblem } from './storage-problem';
 import { allUsed, usesIn } from './used';
@@ -43,6 +51,9 @@ export interface UnreadableEntry {
 
 /** For how long a picture that nothing uses yet is left alone, ms. */
 const JUST_ADDED = 10 * 60_000;
+
+/** How many graphics are read at once where many are written. */
+const TOGETHER = 10;
 
 const stateOf = (record: GraphicRecord) => `${record.head}@${record.changed}`;
 
@@ -226,9 +237,9 @@ export class GraphicsRepository {
     const checked = checkedSteps([...history.steps.values()]);
     await this.db.transaction('rw', [graphics, ...this.histories.tables], async () => {
       const written = new Map<string, Stored>();
-      await this.histories.add(checked, written);
-      await this.histories.putHead(
-        checked.find((s) => s.id === head.id)!,
+      await this.histories.add(checked, await this.histories.pack(checked, written));
+      await this.histories.putHeads(
+        checked.filter((s) => s.id === head.id),
         written,
       );
       const latest = historyFrom(checked, head.id, new Map())!.next;
@@ -253,7 +264,7 @@ export class GraphicsRepository {
       const own = record.writer === writer.token || (writer.instead && record.writer === writer.instead.of);
       if (!own || record.head !== writer.head) throw new Refused(elsewhere);
       const put = await this.histories.put(checked);
-      await this.histories.putHead(checked.find((s) => s.id === head.id) ?? head, put);
+      await this.histories.putHeads([checked.find((s) => s.id === head.id) ?? head], put);
       const fresh = new Set(checked.map((s) => s.id));
       await this.histories.putRedo(record.id, redoToWrite(writer.next, history.next, fresh));
       await graphics.put({ ...record, writer: writer.token, head: history.head, changed: at });
@@ -276,27 +287,40 @@ export class GraphicsRepository {
     const { graphics } = this.db;
     const written = await this.db.transaction('rw', this.tables, async () => {
       const put = new Map<string, Stored>();
-      for (const { graphic, step: name } of changes) {
-        const record = await graphics.get(graphic.id);
-        const head = record && ((await this.histories.head(record)) ?? (await this.histories.step(record.head)));
-        if (record && !head) throw new Refused(unreadable);
-        const id = crypto.randomUUID();
-        const [step] = checkedSteps([{ id, graphicId: graphic.id, parent: head?.id ?? null, name, at, graphic }]);
-        for (const [key, stored] of await this.histories.put([step!])) put.set(key, stored);
-        await this.histories.putHead(step!, put);
-        if (head) {
-          const before = await this.histories.redo(graphic.id);
-          const now = new Map(before).set(head.id, id);
-          await this.histories.putRedo(graphic.id, redoToWrite(before, now, new Set([id])));
+      const steps: Step[] = [];
+      const packed: StoredStep[] = [];
+      const records: GraphicRecord[] = [];
+      const redo: RedoRecord[] = [];
+      for (let i = 0; i < changes.length; i += TOGETHER) {
+        const some = changes.slice(i, i + TOGETHER);
+        const ids = some.map(({ graphic }) => graphic.id);
+        const there = await graphics.bulkGet(ids);
+        const heads = await this.histories.heads(there);
+        const before = await this.histories.redoOf(ids);
+        const fresh = checkedSteps(
+          some.map(({ graphic, step: name }, n) => {
+            if (there[n] && !heads[n]) throw new Refused(unreadable);
+            const parent = heads[n]?.id ?? null;
+            return { id: crypto.randomUUID(), graphicId: graphic.id, parent, name, at, graphic };
+          }),
+        );
+        for (const [n, step] of fresh.entries()) {
+          const { id, graphicId, graphic, parent } = step;
+          const created = there[n]?.created ?? graphic.created;
+          records.push({ id: graphicId, created, head: id, changed: at, writer: crypto.randomUUID() });
+          if (parent === null) continue;
+          const was = before.get(graphicId) ?? new Map<string, string>();
+          const now = new Map(was).set(parent, id);
+          redo.push(...redoRecords(graphicId, redoToWrite(was, now, new Set([id]))));
         }
-        await graphics.put({
-          id: graphic.id,
-          created: record?.created ?? graphic.created,
-          head: id,
-          changed: at,
-          writer: crypto.randomUUID(),
-        });
+        packed.push(...(await this.histories.pack(fresh, put)));
+        steps.push(...fresh);
       }
+      // All at once: Dexie notes each key of each write for all who look on, but of many only that all may be other.
+      await this.histories.add(steps, packed);
+      await this.histories.putHeads(steps, put);
+      await this.db.redo.bulkPut(redo);
+      await graphics.bulkPut(records);
       return put;
     });
     this.histories.keep(written);
@@ -318,7 +342,7 @@ export class GraphicsRepository {
         const written = await this.histories.put(steps);
         const head = await this.histories.step(words.head, written);
         if (!head) return;
-        await this.histories.putHead(head, written);
+        await this.histories.putHeads([head], written);
         await this.histories.putRedo(record.id, words.next);
         await graphics.put({ ...record, head: words.head, changed: words.at });
         count++;

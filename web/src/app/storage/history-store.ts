@@ -17,8 +17,16 @@ import {
   type Result,
   type Step,
   type Stored,
+  type StoredStep,
 } from '@bright-slot/core';
-import { listedOf, type Database, type GraphicRecord, type UseRecord } from './database';
+import {
+  listedOf,
+  type Database,
+  type GraphicRecord,
+  type HeadRecord,
+  type RedoRecord,
+  type UseRecord,
+} from './database';
 import { Refused } from './storage-problem';
 import { usesIn } from './used';
 
@@ -86,10 +94,7 @@ export class HistoryStore {
 
   /** The head of a graphic, as it is kept apart; null where it has to be looked for among the steps. */
   async head(record: GraphicRecord): Promise<Step | null> {
-    const kept = await this.db.heads.get(record.id);
-    const step = this.soundHead(record, kept?.step);
-    if (kept && step) this.stored.set(step.id, { graphic: kept.step.graphic, depth: kept.depth, weight: kept.weight });
-    return step;
+    return this.keptHead(record, await this.db.heads.get(record.id));
   }
 
   /** What lists show of graphics; null where their heads have to be looked at. */
@@ -105,6 +110,24 @@ export class HistoryStore {
     return found;
   }
 
+  /** The heads of several; those that are not there, or cannot be read, are null. */
+  async heads(records: readonly (GraphicRecord | undefined)[]): Promise<(Step | null)[]> {
+    const there = records.flatMap((r) => r ?? []);
+    const kept = await this.db.heads.bulkGet(there.map((r) => r.id));
+    const steps = new Map<GraphicRecord, Step | null>();
+    for (const [i, record] of there.entries()) {
+      const apart = this.keptHead(record, kept[i]);
+      steps.set(record, apart ?? (await this.step(record.head)));
+    }
+    return records.map((r) => (r && steps.get(r)) ?? null);
+  }
+
+  private keptHead(record: GraphicRecord, kept: HeadRecord | undefined): Step | null {
+    const step = this.soundHead(record, kept?.step);
+    if (kept && step) this.stored.set(step.id, { graphic: kept.step.graphic, depth: kept.depth, weight: kept.weight });
+    return step;
+  }
+
   private soundHead(record: GraphicRecord, raw: unknown): Step | null {
     const step = readStep(raw);
     return step?.id === record.head && step.graphicId === record.id && step.graphic.id === record.id ? step : null;
@@ -114,6 +137,14 @@ export class HistoryStore {
   async redo(graphicId: string): Promise<Map<string, string>> {
     const rows = await this.db.redo.where('graphicId').equals(graphicId).toArray();
     return new Map(rows.map((r) => [r.from, r.to]));
+  }
+
+  /** Where redo leads from steps of several graphics, by graphic. */
+  async redoOf(graphicIds: readonly string[]): Promise<Map<string, Map<string, string>>> {
+    const by = new Map<string, Map<string, string>>();
+    for (const { graphicId, from, to } of await this.db.redo.where('graphicId').anyOf(graphicIds).toArray())
+      by.set(graphicId, (by.get(graphicId) ?? new Map<string, string>()).set(from, to));
+    return by;
   }
 
   /** How many steps a graphic has. */
@@ -188,20 +219,28 @@ export class HistoryStore {
   }
 
   /** One step, made whole; null where it is not there or cannot be. */
-  async step(id: string, written: ReadonlyMap<string, Stored> = new Map()): Promise<Step | null> {
+  async step(id: string, written: Pick<StoredNow, 'get'> = new Map()): Promise<Step | null> {
     const record: unknown = await this.db.steps.get(id);
     const stored = await this.storedAs(id, written);
     return record && stored ? readStep({ ...record, graphic: stored.graphic }) : null;
   }
 
+  /**
+   * A graphic exactly as it is stored, where it need not be read: a hundred waits in a row that ask nothing of the
+   * database let go of its transaction (ZONE_ECHO_LIMIT in Dexie 4).
+   */
+  private known(id: string, written: Pick<StoredNow, 'get'>): Stored | undefined {
+    return written.get(id) ?? this.stored.get(id);
+  }
+
   /** A graphic exactly as it is stored, through the patches it stands on. */
-  private async storedAs(id: string, written: ReadonlyMap<string, Stored>): Promise<Stored | undefined> {
+  private async storedAs(id: string, written: Pick<StoredNow, 'get'>): Promise<Stored | undefined> {
     const patches: PatchStep[] = [];
     let found: Stored | undefined;
     const seen = new Set<string>();
     for (let at: string | null = id; at !== null && !seen.has(at);) {
       seen.add(at);
-      found = written.get(at) ?? this.stored.get(at);
+      found = this.known(at, written);
       if (found) break;
       const record: unknown = await this.db.steps.get(at);
       if (!isPatch(record)) {
@@ -256,14 +295,24 @@ export class HistoryStore {
     }
   }
 
-  /** Writes steps that are all new, in the order they were made. Call it in a transaction over `tables`. */
-  async add(steps: readonly Step[], written: StoredNow): Promise<void> {
-    const records = steps.map((step) => {
-      const { record, stored } = packStep(step, step.parent === null ? undefined : written.get(step.parent));
+  /** Steps that are all new as they are stored, in the order they were made; each notes itself in `written`. */
+  async pack(steps: readonly Step[], written: StoredNow): Promise<StoredStep[]> {
+    const records: StoredStep[] = [];
+    for (const step of steps) {
+      const before =
+        step.parent === null
+          ? undefined
+          : (this.known(step.parent, written) ?? (await this.storedAs(step.parent, written)));
+      const { record, stored } = packStep(step, before);
       written.set(step.id, stored);
-      return record;
-    });
-    await this.db.steps.bulkPut(records);
+      records.push(record);
+    }
+    return records;
+  }
+
+  /** Writes steps that are all new, `pack`ed. Call it in a transaction over `tables`. */
+  async add(steps: readonly Step[], packed: readonly StoredStep[]): Promise<void> {
+    await this.db.steps.bulkPut(packed);
     await this.putUses(steps);
   }
 
@@ -274,18 +323,21 @@ export class HistoryStore {
     await this.db.uses.bulkPut([...uses.values()]);
   }
 
-  /** Keeps the head of a graphic apart. */
-  async putHead(step: Step, written: ReadonlyMap<string, Stored>): Promise<void> {
-    const stored = await this.storedAs(step.id, written);
-    const { depth, weight, graphic } = stored ?? { depth: 0, weight: 0, graphic: step.graphic };
-    const head = { ...step, graphic };
-    await this.db.heads.put({ id: step.graphicId, step: head, depth, weight });
-    await this.db.listed.put(listedOf(head));
+  /** Keeps the heads of graphics apart. */
+  async putHeads(steps: readonly Step[], written: Pick<StoredNow, 'get'>): Promise<void> {
+    const heads: HeadRecord[] = [];
+    for (const step of steps) {
+      const stored = this.known(step.id, written) ?? (await this.storedAs(step.id, written));
+      const { depth, weight, graphic } = stored ?? { depth: 0, weight: 0, graphic: step.graphic };
+      heads.push({ id: step.graphicId, step: { ...step, graphic }, depth, weight });
+    }
+    await this.db.heads.bulkPut(heads);
+    await this.db.listed.bulkPut(heads.map((h) => listedOf(h.step)));
   }
 
   /** Writes where redo leads. */
   async putRedo(graphicId: string, pairs: Iterable<readonly [string, string]>): Promise<void> {
-    await this.db.redo.bulkPut([...pairs].map(([from, to]) => ({ from, to, graphicId })));
+    await this.db.redo.bulkPut(redoRecords(graphicId, pairs));
   }
 
   /** From now on these are known to be on disk. */
@@ -301,6 +353,10 @@ export class HistoryStore {
     await listed.bulkDelete([...ids]);
   }
 }
+
+/** Pairs of one graphic as they are stored. */
+export const redoRecords = (graphicId: string, pairs: Iterable<readonly [string, string]>): RedoRecord[] =>
+  [...pairs].map(([from, to]) => ({ from, to, graphicId }));
 
 /** The pairs of `now` that have to be written: those that changed, but for a new step that follows one as its first. */
 export function redoToWrite(

@@ -67,6 +67,22 @@ it('writes a set and its tiles in one step, and each change of them as one step 
   expect(earlier.ok && earlier.value.steps.map((s) => s.name)).toEqual(['Made', 'Word']);
 });
 
+it('writes more tiles at once than Dexie keeps a transaction waiting for, twice: what is new, and what changed', async () => {
+  const ids = Array.from({ length: 150 }, (_, i) => `t${i}`);
+  const many = { ...set, graphics: ids };
+  const all = (name: (id: string) => string) => ids.map((id) => graphic(id, name(id)));
+  expect(await sets.write({ sets: [many], graphics: all((id) => id), step: 'Made' })).toBeNull();
+  expect(await sets.write({ sets: [many], graphics: all((id) => `${id} more`), step: 'Words' })).toBeNull();
+  expect((await repository.entries(ids)).map((e) => e.name)).toEqual(ids.map((id) => `${id} more`));
+  const earlier = await repository.earlier('t149');
+  expect(earlier.ok && earlier.value.steps.map((s) => [s.name, s.graphic.name])).toEqual([
+    ['Made', 't149'],
+    ['Words', 't149 more'],
+  ]);
+  // Where redo leads is only written where it is not to the latest.
+  expect(await db.redo.count()).toBe(0);
+});
+
 it('takes a tile out and back: its graphic is deleted, and there again when it is written', async () => {
   await sets.write({ sets: [set], graphics: [graphic('a'), graphic('b')], step: 'Made' });
   await sets.write({ sets: [{ ...set, graphics: ['a'] }], graphics: [], step: 'Out', removed: ['b'] });

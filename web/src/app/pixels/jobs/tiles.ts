@@ -1,4 +1,5 @@
-import { makingAlike, type Alike, type LayoutContents, type LayoutLook, type Slot } from '@bright-slot/core';
+import { makingAlike, type LayoutContents, type LayoutLook, type Slot } from '@bright-slot/core';
+import type { TilesMade } from '../messages';
 import type { Turn } from './turn';
 import { shaperOf } from './type';
 
@@ -9,13 +10,13 @@ export async function tilesFor(
   look: LayoutLook,
   slot: Slot,
   turn: Turn,
-): Promise<Alike> {
+): Promise<TilesMade> {
   const { heading, body } = look;
   const shaper = await shaperOf([heading, body, { ...body, weight: 600 }]);
   const work = makingAlike(layout, tiles, look, slot, shaper);
   for (;;) {
     await turn.pass();
     const { done, value } = work.next();
-    if (done) return value;
+    if (done) return { ...value, derived: value.derived.map((d) => JSON.stringify(d)) };
   }
 }

@@ -290,9 +290,11 @@ class Bringing {
     await db.settings.put(mark('graphic', as.graphicId));
     const flush = async () => {
       await db.transaction('rw', histories.tables, async () => {
-        await histories.add(batch, stored);
-        const here = batch.find((s) => s.id === head);
-        if (here) await histories.putHead(here, new Map([[head, stored.get(head)!]]));
+        await histories.add(batch, await histories.pack(batch, stored));
+        await histories.putHeads(
+          batch.filter((s) => s.id === head),
+          stored,
+        );
       });
       batch = [];
     };
