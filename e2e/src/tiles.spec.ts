@@ -221,6 +221,42 @@ it('what is called off in the middle leaves what was there', async () => {
   expect(await words()).toEqual(before);
 });
 
+it('of many rows those near what is seen are drawn; one added at the end is written in at once', async () => {
+  const { browser } = here;
+  const csv = Array.from({ length: 60 }, (_, i) => `Piece ${i + 1}`).join('\n');
+  const rows = () => browser.all('tr[data-row]');
+  await onTheSet({ name: 'many.csv', bytes: Buffer.from(csv), type: 'text/csv' });
+  await until(async () => (await rows()).length === 69, '69 rows');
+  // What is out of sight can be found and read, and is not made yet.
+  await until(async () => (await (await browser.find('tr[data-row="68"]')).getText()) === 'Piece 60', 'the last row');
+  expect((await words()).length).toBeLessThan(40);
+  await accessible(browser);
+  await browser.press('A row');
+  await until(
+    () => browser.run<boolean>(`return document.activeElement.getAttribute('aria-label') === 'Word of tile 70'`),
+    'the new row is written in',
+  );
+  await browser.driver.actions().sendKeys('The seventieth', Key.TAB).perform();
+  await until(async () => (await words()).at(-1) === 'The seventieth', 'its word');
+  // Enter leads on through rows that were never drawn.
+  const row = (i: number) => browser.run(`document.querySelector('tr[data-row="${i}"]').scrollIntoView()`);
+  await row(40);
+  const field = await browser.find('[aria-label="Word of tile 41"]');
+  await browser.run(`arguments[0].focus()`, field);
+  for (let i = 42; i < 56; i++) {
+    await browser.driver.actions().sendKeys(Key.ENTER).perform();
+    await until(
+      () => browser.run<boolean>(`return document.activeElement.getAttribute('aria-label') === 'Word of tile ${i}'`),
+      `the word of tile ${i}`,
+    );
+  }
+  for (const left of [70, 69, 9]) {
+    await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+    await until(async () => (await rows()).length === left, `${left} rows`);
+  }
+  await settled(9);
+});
+
 it('a set is one card, found by its tiles’ words, and gone and back in one', async () => {
   const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);

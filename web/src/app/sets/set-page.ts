@@ -58,6 +58,8 @@ const SHEET = /\.(csv|tsv|txt)$/i;
     '[class.dropping]': 'drops.held()',
     '(document:keydown)': 'keys($event)',
     '(document:paste)': 'pasted($event)',
+    '(focusin)': 'held($event)',
+    '(change)': 'held($event)',
   },
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './set-page.html',
@@ -211,8 +213,14 @@ export class SetPage {
     if (await this.table.addRow()) this.tiles()?.write(this.session.rows().length - 1);
   }
 
+  /** What the field that is written in held before: until it is otherwise, undo is the set's and not the field's. */
+  private entered = '';
+  protected held({ target }: Event): void {
+    if (target instanceof HTMLInputElement) this.entered = target.value;
+  }
+
   protected keys(event: KeyboardEvent): void {
-    const editing = event.target instanceof HTMLInputElement && event.target.value !== event.target.defaultValue;
+    const editing = event.target instanceof HTMLInputElement && event.target.value !== this.entered;
     if (!(event.ctrlKey || event.metaKey) || editing || document.querySelector('.cdk-overlay-backdrop')) return;
     const key = event.key.toLowerCase();
     const back = key === 'z' && !event.shiftKey;
@@ -236,7 +244,7 @@ export class SetPage {
     if (cells?.ok && (cells.value.length > 1 || (cells.value[0]!.length > 1 && !field))) {
       event.preventDefault();
       const at = field?.classList.contains('word') ? rowAt(field) : undefined;
-      if (field) field.value = field.defaultValue;
+      if (field && at !== undefined) field.value = this.session.rows()[at]?.word ?? '';
       void this.bring(cells, at);
     } else if (files.length && !field) {
       event.preventDefault();
