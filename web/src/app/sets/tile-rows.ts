@@ -22,7 +22,7 @@ import { TILE_HEIGHT, TILE_WIDEST, tileWidth } from './tile-size';
 import { TileTable } from './tile-table';
 
 /** Rows that are there at once, and so many more a frame after. */
-const ROWS = 12;
+const ROWS = 8;
 const MORE = 2;
 
 /** The table a set's tiles are made from. What a row holds is drawn once it is near what is seen: of a hundred, ten. */
@@ -69,8 +69,8 @@ export class TileRows {
   protected readonly columns = computed(() => {
     const [member] = this.session.members();
     const pictured = 10 + (member ? tileWidth(member.frame.slot) : TILE_WIDEST);
-    const worded = this.withLine() ? '16.5% 16.5%' : '16.5%';
-    return `37px ${pictured}px ${worded} 176px minmax(0, 1fr) 118px 80px 40px`;
+    const written = 'minmax(0, 1fr) '.repeat(this.withLine() ? 3 : 2);
+    return `37px ${pictured}px ${written} minmax(0, 1.35fr) 118px 80px 40px`;
   });
   /** How many rows there are: of many a few at a time, so that the page stays at hand. */
   private readonly drawn = signal(ROWS);
