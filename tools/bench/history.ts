@@ -143,12 +143,17 @@ export async function history(app: RunningApp, row: Row, steps = 5000, graphics 
         some.map((s) => ({ id: s.graphicId, head: s.id, created: '', changed: s.at })),
       );
     }
-    await browser.driver.navigate().refresh();
-    await browser.find('a[href$="/graphics"]');
-    await browser.driver.sleep(500);
+    const cards: number[] = [];
+    for (let i = 0; i < 5; i++) {
+      await browser.go(`${app.app}/slots`);
+      await browser.driver.navigate().refresh();
+      await browser.find('a[href$="/graphics"]');
+      await browser.driver.sleep(500);
+      cards.push(await until(browser, 'a[href$="/graphics"]', 'bs-graphic-card'));
+    }
     row(
-      `Graphics with ${graphics} graphics of 20 layers, from the press to the first cards`,
-      await until(browser, 'a[href$="/graphics"]', 'bs-graphic-card'),
+      `Graphics with ${graphics} graphics of 20 layers, from the press to the first cards, the middle of five`,
+      cards.sort((x, y) => x - y)[2]!,
       '≤ 300',
       'ms',
     );

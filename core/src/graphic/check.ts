@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { bad, good, type Result } from '../problem';
+import { Slot } from '../slot/slot';
 import { cutText } from '../text';
 import { Backdrop, Follows, GraphicRecord, Layer, type Graphic } from './graphic';
 import { Frame } from './frame';
@@ -136,23 +137,47 @@ export function checkGraphic(graphic: Graphic): Result<Held<Graphic>> {
 }
 
 /** Parts of graphics that were read, by what they were read from: what did not change is shared between steps. */
-const reading = <T extends object>(schema: z.ZodType<T>) => {
+const reading = <T extends object>(read: (value: object) => T | null) => {
   const known = new WeakMap<object, T>();
   return (value: unknown): T | null => {
     if (typeof value !== 'object' || value === null) return null;
     const before = known.get(value);
     if (before) return before;
-    const read = schema.safeParse(value);
-    if (!read.success) return null;
-    known.set(value, read.data);
-    sound.add(read.data);
-    return read.data;
+    const found = read(value);
+    if (!found) return null;
+    known.set(value, found);
+    sound.add(found);
+    return found;
   };
 };
-const readLayer = reading<Layer>(Layer);
-const readBackdrop = reading<Graphic['backdrop']>(Backdrop);
-const readFrame = reading<Frame>(Frame);
-const readFollows = reading<Follows>(Follows);
+const bySchema =
+  <T>(schema: z.ZodType<T>) =>
+  (value: unknown): T | null =>
+    schema.safeParse(value).data ?? null;
+const readLayer = reading<Layer>(bySchema(Layer));
+const readBackdrop = reading<Graphic['backdrop']>(bySchema(Backdrop));
+/** Slots that were read, by their text: graphics hold a few slots many times over. */
+const slots = new Map<string, Slot>();
+const MOST_SLOTS = 500;
+function readSlot(value: unknown): Slot | null {
+  const text = JSON.stringify(value) as string | undefined;
+  const before = text === undefined ? undefined : slots.get(text);
+  if (before) return before;
+  const read = Slot.safeParse(value);
+  if (!read.success || text === undefined) return null;
+  if (slots.size >= MOST_SLOTS) slots.clear();
+  slots.set(text, read.data);
+  return read.data;
+}
+const FrameBesideSlot = Frame.omit({ slot: true });
+const readFrame = reading<Frame>((value) => {
+  const read = FrameBesideSlot.safeParse(value);
+  const slot = readSlot((value as { slot?: unknown }).slot);
+  if (!read.success || !slot) return null;
+  const { id, rect, ...rest } = read.data;
+  return { id, rect, slot, ...rest };
+});
+const readFollows = reading<Follows>(bySchema(Follows));
 
 /** Frames, of which there is one at least; null where any cannot be read. */
 function readFrames(value: unknown): Frame[] | null {

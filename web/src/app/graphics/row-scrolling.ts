@@ -7,8 +7,8 @@ import { Directive, effect, forwardRef, input } from '@angular/core';
 import { rowAt } from './card-rows';
 import { Observable, Subject, distinctUntilChanged } from 'rxjs';
 
-/** So much above and below the window is there already, px. */
-const AROUND = 2500;
+/** So much above and below the window is there already, px: little at first, so that what is seen is there soon, then so much more a frame. */
+const AROUND = { first: 100, more: 400, most: 2500 };
 
 /** Shows of rows of known heights those that are near the window: as many graphics as there are, a few dozen in the page. */
 export class RowScrolling implements VirtualScrollStrategy {
@@ -17,6 +17,8 @@ export class RowScrolling implements VirtualScrollStrategy {
   private viewport: CdkVirtualScrollViewport | null = null;
   /** Where each row begins, and where the last ends, px. */
   private starts: readonly number[] = [0];
+  private around = AROUND.first;
+  private widening = 0;
 
   attach(viewport: CdkVirtualScrollViewport): void {
     this.viewport = viewport;
@@ -26,6 +28,7 @@ export class RowScrolling implements VirtualScrollStrategy {
   detach(): void {
     this.index.complete();
     this.viewport = null;
+    cancelAnimationFrame(this.widening);
   }
 
   /** Rows of other heights. */
@@ -66,11 +69,20 @@ export class RowScrolling implements VirtualScrollStrategy {
     if (!viewport) return;
     const top = Math.max(0, viewport.measureScrollOffset());
     const bottom = top + viewport.getViewportSize();
-    const start = Math.max(0, rowAt(starts, top - AROUND));
-    const end = Math.min(starts.length - 1, rowAt(starts, bottom + AROUND) + 1);
+    const start = Math.max(0, rowAt(starts, top - this.around));
+    const end = Math.min(starts.length - 1, rowAt(starts, bottom + this.around) + 1);
     viewport.setRenderedRange({ start, end: Math.max(start, end) });
     viewport.setRenderedContentOffset(starts[start] ?? 0);
     this.index.next(rowAt(starts, top));
+    if (this.around < AROUND.most && starts.length > 1) this.widen();
+  }
+
+  private widen(): void {
+    cancelAnimationFrame(this.widening);
+    this.widening = requestAnimationFrame(() => {
+      this.around = Math.min(AROUND.most, this.around + AROUND.more);
+      this.show();
+    });
   }
 }
 

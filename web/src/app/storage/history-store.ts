@@ -24,6 +24,7 @@ import {
   type Database,
   type GraphicRecord,
   type HeadRecord,
+  type ListedRecord,
   type RedoRecord,
   type UseRecord,
 } from './database';
@@ -34,14 +35,18 @@ import { usesIn } from './used';
 const KEPT = 1000;
 /** How many records are read at once, and for how long they are made steps of without a pause, ms. */
 const AT_ONCE = 100;
+const LISTED = 250;
 const SLICE = 8;
+
+/** Lets others have their turn; where the browser can, without the 4 ms that timers in a row take at the least. */
+const pause = (): Promise<void> => globalThis.scheduler?.yield?.() ?? new Promise((go) => setTimeout(go));
 
 /** To be asked between pieces of long work: pauses once a slice of it is done, so that the page stays at hand. */
 function breather(): () => Promise<void> | undefined {
   let since = performance.now();
   return () => {
     if (performance.now() - since < SLICE) return undefined;
-    return new Promise<void>((go) => setTimeout(go)).then(() => {
+    return pause().then(() => {
       since = performance.now();
     });
   };
@@ -99,15 +104,28 @@ export class HistoryStore {
 
   /** What lists show of graphics; null where their heads have to be looked at. */
   async listed(records: readonly GraphicRecord[]): Promise<(Listed | null)[]> {
+    const ids = records.map((r) => r.id);
+    const by = new Map<string, { readonly head: string; readonly kept: unknown }>();
+    for await (const some of records.length > AT_ONCE ? this.allListed() : [await this.db.listed.bulkGet(ids)])
+      for (const kept of some) if (kept) by.set(kept.id, { head: kept.head, kept });
     const found: (Listed | null)[] = [];
     const breathe = breather();
-    for (let i = 0; i < records.length; i += AT_ONCE) {
-      const some = records.slice(i, i + AT_ONCE);
-      const kept = await this.db.listed.bulkGet(some.map((r) => r.id));
-      found.push(...some.map((r, at) => (kept[at]?.head === r.head ? readListed(kept[at]) : null)));
+    for (const { id, head } of records) {
+      const of = by.get(id);
+      found.push(of?.head === head ? readListed(of.kept) : null);
       await breathe();
     }
     return found;
+  }
+
+  /** All that lists show, a few hundred at a time: one by one each of them takes as long as ten so. */
+  private async *allListed(): AsyncGenerator<ListedRecord[], void, void> {
+    for (let last = ''; ;) {
+      const some = await this.db.listed.where('id').above(last).limit(LISTED).toArray();
+      yield some;
+      if (some.length < LISTED) return;
+      last = some.at(-1)!.id;
+    }
   }
 
   /** The heads of several; those that are not there, or cannot be read, are null. */
