@@ -28,7 +28,7 @@ async function pressed(browser: Browser, button: string, said: string, times = 1
   return all.sort((a, b) => a - b)[Math.floor(times / 2)]!;
 }
 
-export async function strip(browser: Browser, app: RunningApp, row: Row): Promise<void> {
+async function strip(browser: Browser, app: RunningApp, row: Row): Promise<void> {
   await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press('From the kiln, Strip of 5');
@@ -62,11 +62,10 @@ export async function strip(browser: Browser, app: RunningApp, row: Row): Promis
     60_000,
   );
   const one = await pressed(browser, 'Save 1 file', ' is in ');
-
   row('a strip of five saved, against one file of the same area', five / one, '≤ 1.3');
 }
 
-export async function tiles(browser: Browser, app: RunningApp, row: Row): Promise<void> {
+async function tiles(browser: Browser, app: RunningApp, row: Row): Promise<void> {
   await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press('A row of 7: Menu tile');
@@ -102,13 +101,13 @@ export async function tiles(browser: Browser, app: RunningApp, row: Row): Promis
       browser.run<boolean>(
         `return document.querySelectorAll('tr[data-row]').length === 100 && !document.querySelector('.working')`,
       ),
-    25_000,
+    120_000,
   );
   const made = (Date.now() - start) / 1000;
   const painted = async (css: string, n: number) => {
     await browser.driver.wait(
       () => browser.run<boolean>(`return document.querySelectorAll(arguments[0]).length >= arguments[1]`, css, n),
-      25_000,
+      120_000,
     );
     return heap();
   };
@@ -116,7 +115,7 @@ export async function tiles(browser: Browser, app: RunningApp, row: Row): Promis
   // All are painted, judged and weighed when their fit is said as one.
   await browser.driver.wait(
     () => browser.run<boolean>(`return /fit|to fix|look at/.test(document.querySelector('.fit').textContent)`),
-    25_000,
+    120_000,
   );
   const at100 = await heap();
   const frames = await browser.run<number[]>(`return window.frames`);

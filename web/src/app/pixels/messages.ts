@@ -259,13 +259,13 @@ export interface EdgeFacts {
   readonly seam: { readonly colour: SeamDifference; readonly gradient: SeamDifference } | null;
 }
 
-/** What our own worker made of what it was asked: its outermost shape is looked at, of thousands of letters not each. */
 /**
  * Tiles that were made alike, each derived graphic as JSON: a message of a hundred as objects is read in one go and
  * holds the page for 40 ms, while text can be parsed one by one.
  */
 export type TilesMade = Omit<Alike, 'derived'> & { readonly derived: readonly string[] };
 
+/** What our own worker made of what it was asked: its outermost shape is looked at, of thousands of letters not each. */
 const object = <T extends object>() => z.custom<T>((v) => typeof v === 'object' && v !== null);
 const list = <T>() => z.custom<T[]>(Array.isArray);
 const result = <T>() => z.custom<Result<T>>((v) => typeof (v as { ok?: unknown } | null)?.ok === 'boolean');

@@ -35,8 +35,9 @@ import { usesIn } from './used';
 const KEPT = 1000;
 /** How many records are read at once, and for how long they are made steps of without a pause, ms. */
 const AT_ONCE = 100;
-const LISTED = 250;
 const SLICE = 8;
+/** How many of what lists show are read at once. */
+const LISTED = 250;
 
 /** Lets others have their turn; where the browser can, without the 4 ms that timers in a row take at the least. */
 const pause = (): Promise<void> => globalThis.scheduler?.yield?.() ?? new Promise((go) => setTimeout(go));
@@ -105,14 +106,14 @@ export class HistoryStore {
   /** What lists show of graphics; null where their heads have to be looked at. */
   async listed(records: readonly GraphicRecord[]): Promise<(Listed | null)[]> {
     const ids = records.map((r) => r.id);
-    const by = new Map<string, { readonly head: string; readonly kept: unknown }>();
+    const by = new Map<string, ListedRecord>();
     for await (const some of records.length > AT_ONCE ? this.allListed() : [await this.db.listed.bulkGet(ids)])
-      for (const kept of some) if (kept) by.set(kept.id, { head: kept.head, kept });
+      for (const kept of some) if (kept) by.set(kept.id, kept);
     const found: (Listed | null)[] = [];
     const breathe = breather();
     for (const { id, head } of records) {
-      const of = by.get(id);
-      found.push(of?.head === head ? readListed(of.kept) : null);
+      const kept = by.get(id);
+      found.push(kept?.head === head ? readListed(kept) : null);
       await breathe();
     }
     return found;
