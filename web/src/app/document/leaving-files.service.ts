@@ -8,6 +8,7 @@ import {
   topDensity,
   waysFor,
   type FileDifference,
+  type FileFormat,
   type Frame,
   type Graphic,
   type Next,
@@ -37,12 +38,39 @@ export class LeavingFiles {
   private readonly house = inject(HouseStyleService);
   private readonly sites = inject(Sites);
 
-  /** `by` is the worker to ask. */
+  /** What was made of a graphic, which does not change, by what else its files depend on. */
+  private readonly made = new WeakMap<Graphic, Map<string, Leaving>>();
+
+  /** `by` is the worker to ask. What was made of just that before, to be weighed or sent, is not made again. */
   async of(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<Leaving> {
+    await this.house.loadedOnce;
+    const as = this.dependsOn(frame);
+    const before = this.made.get(graphic)?.get(as);
+    if (before) return before;
+    const leaving = await this.make(graphic, frame, stop, by);
+    const kept = this.made.get(graphic) ?? new Map<string, Leaving>();
+    // The house may have become another meanwhile.
+    if (this.dependsOn(frame) === as) this.made.set(graphic, kept.set(as, leaving));
+    return leaving;
+  }
+
+  /** Names what a frame's file depends on beside what is on the canvas. */
+  private dependsOn(frame: Frame): string {
+    const style = this.house.style();
+    const watermark = frame.export.watermark ? style.watermark : null;
+    return JSON.stringify([frame, notesFor(style, frame.export), this.heldFor(frame), watermark]);
+  }
+
+  /** The format that the site's file is held in; null where nothing holds it. */
+  private heldFor({ slot, export: { own = false } }: Frame): FileFormat | null {
+    return own ? null : heldFormat(slot, this.sites.all() ?? []);
+  }
+
+  private async make(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<Leaving> {
     const { slot, export: choices } = frame;
     const notes = notesFor(this.house.style(), choices);
     const { quality, own = false } = choices;
-    const held = own ? null : heldFormat(slot, this.sites.all() ?? []);
+    const held = this.heldFor(frame);
     const format = held ?? choices.format;
     const chosen = { format, quality, chroma: chromaOf(format, choices.chroma) };
     // What a person chose may be seen to differ.

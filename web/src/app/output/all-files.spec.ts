@@ -38,11 +38,14 @@ const differs = ({ format, quality }: FileChoices): FileDifference => ({
   worst: [{ box: { x: 0, y: 0, width: 32, height: 32 }, weight: 80 / quality, structure: 1, colour: 1 }],
 });
 let asked = 0;
+/** What happens while a file is made. */
+let meanwhile: () => unknown = () => undefined;
 const pixels = {
   sight: 'sight',
   files: 'files',
   file: (_g: unknown, _f: unknown, choices: FileChoices) => {
     asked++;
+    meanwhile();
     const blob = new Blob([new Uint8Array(perQuality[choices.format] * choices.quality)]);
     return Promise.resolve({
       blob,
@@ -75,7 +78,9 @@ const repository = {
   setSetting: () => Promise.resolve(),
   addExport: (...records: { name: string }[]) => Promise.resolve(void (noted = records.map((r) => r.name))),
 };
-const house = { style: () => ({ namePattern: DEFAULT_PATTERN, business: '', copyright: '', creator: '', credit: '' }) };
+const style = { namePattern: DEFAULT_PATTERN, business: '', copyright: '', creator: '', credit: '', watermark: '' };
+let houseStyle = style;
+const house = { style: () => houseStyle };
 
 let all: AllFiles;
 let weights: FileWeightsService;
@@ -84,7 +89,7 @@ beforeEach(() => {
   (globalThis as { window?: unknown }).window = { showDirectoryPicker: () => Promise.resolve(folder) };
   written.clear();
   sites.set([]);
-  [noted, asked] = [[], 0];
+  [noted, asked, houseStyle] = [[], 0, style];
   injector = rootInjector([
     { provide: PixelsService, useValue: pixels },
     { provide: HouseStyleService, useValue: house },
@@ -142,6 +147,37 @@ it('what was chosen is held against the canvas for the report, where its weight 
   expect((await chosen(95, 90_000))!.chosen.seen).toBe(false);
   expect(await weights.weigh(...framed(graphicAs()))).toBeNull();
   expect(await weights.weigh(...framed(graphicAs({ own: true, format: 'png' })))).toBeNull();
+});
+
+it('what was made to be weighed is not made again to leave; what became another is', async () => {
+  const graphic = graphicAs({ watermark: true }, 40_000);
+  const made = async (of: Graphic) => {
+    const before = asked;
+    written.clear();
+    await leave(of);
+    return asked - before;
+  };
+  await weighed(graphic);
+  expect([asked, await made(graphic), await made(graphic)]).toEqual([1, 0, 0]);
+  // Of another graphic, however like it, nothing is taken.
+  expect(await made(graphicAs({ watermark: true }, 40_000))).toBe(1);
+  houseStyle = { ...style, watermark: 'Ottermill' };
+  expect([await made(graphic), await made(graphic)]).toEqual([1, 0]);
+  houseStyle = { ...houseStyle, creator: 'Orla Fen' };
+  expect([await made(graphic), await made(graphic)]).toEqual([1, 0]);
+  const other = { ...graphic.frames[0]!, id: 'other' };
+  expect(await made({ ...graphic, frames: [...graphic.frames, other] })).toBe(2);
+});
+
+it('what was made while the house became another is not kept as made for it', async () => {
+  const graphic = graphicAs({ watermark: true });
+  meanwhile = () => (houseStyle = { ...style, watermark: 'Ottermill' });
+  await leave(graphic);
+  meanwhile = () => undefined;
+  houseStyle = style;
+  written.clear();
+  await leave(graphic);
+  expect(asked).toBe(2);
 });
 
 it('where the page holds on to a name, only what can go by it is looked for', async () => {
