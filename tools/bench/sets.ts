@@ -93,6 +93,8 @@ async function tiles(browser: Browser, app: RunningApp, row: Row): Promise<void>
     await browser.driver.sendDevToolsCommand('HeapProfiler.collectGarbage', {});
     return browser.run<number>(`window.sweeping = false; return performance.memory.usedJSHeapSize`);
   };
+  // The pages that may come next are got ready a while after this one came.
+  await new Promise((done) => setTimeout(done, 4000));
   await browser.run(
     `window.frames = []; let last = performance.now();
      let swept = false;

@@ -5,7 +5,7 @@ import { blank, photo, random, withLayers, words } from '../testing/samples';
 import { contextOf } from '../testing/context';
 import { realShaper } from '../testing/type';
 import type { Shaper } from '../words/shaper';
-import { createReporter, fitWord, fitWordOfAll } from './report';
+import { createReporter, fitWord, fitWordOfAll, reportAtRest, rules } from './report';
 import type { Finding, ReportContext, Rule } from './rule';
 
 let shaper: Shaper;
@@ -177,6 +177,24 @@ it('a rule runs again only when something it needs changed', () => {
   expect(runs).toBe(1);
   judge(context({ ...g, layers: [...g.layers] }));
   expect(runs).toBe(2);
+});
+
+it('says the same where it rests between one rule and the next, and goes on only then', async () => {
+  const g = withLayers(blank(), photo({ id: 'a' }), words('“Autumn glazes'));
+  const asked: number[] = [];
+  let go = (): void => undefined;
+  const rest = () => {
+    asked.push(asked.length);
+    return asked.length === 3 ? new Promise<void>((done) => (go = done)) : undefined;
+  };
+  const judged = reportAtRest(context(g), rest);
+  await new Promise((done) => setTimeout(done));
+  expect(asked).toHaveLength(3);
+  go();
+  const report = await judged;
+  expect(report.findings.length).toBeGreaterThan(0);
+  expect(report).toEqual(createReporter()(context(g)));
+  expect(asked).toHaveLength(rules.length);
 });
 
 it('says the fit in a word', () => {

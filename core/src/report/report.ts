@@ -113,9 +113,38 @@ interface Judged {
  * rule waits for a fact, what it found last stands, as far as its layers are there still.
  */
 export function createReporter(list: readonly Rule[] = rules): (context: ReportContext) => FitReport {
+  const judge = judgeBy(list);
+  return (context) => {
+    const judging = judge(context);
+    for (;;) {
+      const { done, value } = judging.next();
+      if (done) return value;
+    }
+  };
+}
+
+/**
+ * What the rules say of something that is looked at once. Between one rule and the next `rest` is asked; where it gives
+ * a promise, that is waited for, so that others may have their turn.
+ */
+export async function reportAtRest(
+  context: ReportContext,
+  rest: () => Promise<unknown> | undefined,
+  list: readonly Rule[] = rules,
+): Promise<FitReport> {
+  const judging = judgeBy(list)(context);
+  for (;;) {
+    const { done, value } = judging.next();
+    if (done) return value;
+    await rest();
+  }
+}
+
+/** Judges rule after rule, and stops after each. */
+function judgeBy(list: readonly Rule[]): (context: ReportContext) => Generator<undefined, FitReport, void> {
   const last = new Map<Rule, Judged>();
   let of = '';
-  return (context) => {
+  return function* (context) {
     const { graphic, frame } = context;
     // Of another graphic, or another frame, nothing is remembered.
     if (of !== `${graphic.id}/${frame.id}`) last.clear();
@@ -137,6 +166,7 @@ export function createReporter(list: readonly Rule[] = rules): (context: ReportC
         const said = typeof rule.passed === 'string' ? rule.passed : rule.passed(given as never);
         if (said) passed.push(said);
       }
+      yield;
     }
     const told = findings.map((f) => toldAgain(f, frame.left));
     const open = told.filter((f): f is Finding => !('reason' in f));

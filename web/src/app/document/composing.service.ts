@@ -1,13 +1,13 @@
 import { Injectable, inject } from '@angular/core';
 import {
   asSource,
-  createReporter,
   faintestLetter,
   fitWord,
   allLetters,
   frameOf,
   isPicture,
   proposedRoles,
+  reportAtRest,
   smallestScale,
   withLayer,
   type Box,
@@ -22,6 +22,7 @@ import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
+import { breather } from '../ui/breather';
 import { ReportContexts } from './report-context.service';
 
 /** Composes graphics anew for other slots: what the worker has to be told, and what it says of them. */
@@ -87,7 +88,7 @@ export class Composing {
     const frame = frameOf(graphic);
     const context = await this.contexts.whole(graphic, frame);
     const ratio = faintest(context.legibility ?? [], smallestScale(frame.slot));
-    return { fit: fitWord(createReporter()(context)), ratio };
+    return { fit: fitWord(await reportAtRest(context, breather())), ratio };
   }
 }
 

@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
-import { clamp, createReporter, fitWord, frameOf, togetherReport, type Frame, type Graphic } from '@bright-slot/core';
+import { clamp, fitWord, frameOf, reportAtRest, togetherReport, type Frame, type Graphic } from '@bright-slot/core';
 import { ReportContexts } from './report-context.service';
 import { PixelsService } from '../pixels/pixels.service';
 import type { PreviewRecord } from '../storage/database';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
+import { breather } from '../ui/breather';
 
 export interface Preview {
   readonly url: string;
@@ -70,7 +71,10 @@ export class PreviewService {
   /** What the report says of all its frames together. */
   private async fitOf(graphic: Graphic, stop?: AbortSignal): Promise<string> {
     const reports = [];
-    for (const frame of graphic.frames) reports.push(createReporter()(await this.contexts.whole(graphic, frame, stop)));
+    for (const frame of graphic.frames) {
+      const context = await this.contexts.whole(graphic, frame, stop);
+      reports.push(await reportAtRest(context, breather()));
+    }
     return fitWord(togetherReport(reports));
   }
 }

@@ -4,11 +4,11 @@ import {
   alikeText,
   checkGraphic,
   clamp,
-  createReporter,
   fitWord,
   fitWordOfAll,
   isPicture,
   pictureState,
+  reportAtRest,
   rowOf,
   tileChangesText,
   type Alike,
@@ -29,6 +29,7 @@ import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { TileSets } from '../storage/tile-sets.service';
+import { breather } from '../ui/breather';
 
 /** One of what a set is made of, and what is known of it. */
 export interface Member extends Piece {
@@ -230,12 +231,15 @@ export class SetSession {
         this.tell(m, { url });
       }
       if (!judged) return;
+      const breathe = breather();
       for (const m of members) {
         if (this.knownOf(m).fit) continue;
         const context = await this.contexts.whole(m.graphic, m.frame);
         if (stop.aborted) return;
         const weighed = context.weights?.chosen.bytes;
-        this.tell(m, { fit: fitWord(createReporter()(context)), ...(weighed !== undefined && { bytes: weighed }) });
+        const report = await reportAtRest(context, breathe);
+        if (stop.aborted) return;
+        this.tell(m, { fit: fitWord(report), ...(weighed !== undefined && { bytes: weighed }) });
       }
       for (const m of members) {
         if (this.knownOf(m).bytes !== undefined) continue;

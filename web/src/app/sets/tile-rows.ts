@@ -21,9 +21,13 @@ import { SetSession } from './set-session';
 import { TILE_HEIGHT, TILE_WIDEST, tileWidth } from './tile-size';
 import { TileTable } from './tile-table';
 
-/** Rows that are there at once, and so many more a frame after. */
+/** Rows that are there at once, and so many more whenever nothing else is to be done, or after so long, ms. */
 const ROWS = 8;
 const MORE = 2;
+const LATEST = 100;
+/** Not every browser says when it has nothing to do. */
+const whenIdle = (work: () => void) =>
+  'requestIdleCallback' in window ? requestIdleCallback(work, { timeout: LATEST }) : setTimeout(work);
 
 /** The table a set's tiles are made from. What a row holds is drawn once it is near what is seen: of a hundred, ten. */
 @Component({
@@ -78,7 +82,7 @@ export class TileRows {
 
   constructor() {
     effect(() => {
-      if (this.drawn() < this.session.rows().length) requestAnimationFrame(() => this.drawn.update((n) => n + MORE));
+      if (this.drawn() < this.session.rows().length) whenIdle(() => this.drawn.update((n) => n + MORE));
     });
   }
 

@@ -31,6 +31,7 @@ import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TileSets } from '../storage/tile-sets.service';
+import { breather } from '../ui/breather';
 import { SetSession } from './set-session';
 
 /** A tile as it is to be: a graphic that is there, or none yet, and what it is to say and show. */
@@ -55,8 +56,6 @@ export interface Working {
   readonly of: number;
 }
 
-/** So long the main thread is kept at most before others have their turn, ms. */
-const SLICE = 8;
 const MOST_STEPS = 60;
 
 /** The table that a set's tiles are made from: every change makes all of them anew, alike, in one step. */
@@ -344,7 +343,7 @@ export class TileTable {
     const { derived, ...alike } = await this.pixels.tiles(set.layout, contents, set.look, set.slot, stop);
     const created = new Date().toISOString();
     const graphics: Graphic[] = [];
-    let since = performance.now();
+    const breathe = breather();
     for (const [i, { graphic, again }] of drafts.entries()) {
       const made = { contents: contents[i]!, derived: JSON.parse(derived[i]!) as Derived };
       let tile = graphic
@@ -355,11 +354,11 @@ export class TileTable {
         tile = (await this.composing.veiled({ graphic: tile }, true, stop)).graphic;
       await this.session.warm(tile);
       graphics.push(tile);
-      if (performance.now() - since < SLICE) continue;
+      const rest = breathe();
+      if (!rest) continue;
       this.working.set({ what: 'Making the tiles', done: i + 1, of: drafts.length });
-      await new Promise((go) => setTimeout(go));
+      await rest;
       stop.throwIfAborted();
-      since = performance.now();
     }
     this.session.alike.set(alike);
     return graphics;

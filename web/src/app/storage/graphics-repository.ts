@@ -30,6 +30,7 @@ import {
   type RedoRecord,
 } from './database';
 import { HistoryStore, newer, redoRecords, redoToWrite, unreadable, type ReadHistory } from './history-store';
+import { inParts } from './in-parts';
 import type { LastWords } from './last-words';
 import { Refused, storageProblem } from './storage-problem';
 import { allUsed, usesIn } from './used';
@@ -316,11 +317,10 @@ export class GraphicsRepository {
         packed.push(...(await this.histories.pack(fresh, put)));
         steps.push(...fresh);
       }
-      // All at once: Dexie notes each key of each write for all who look on, but of many only that all may be other.
       await this.histories.add(steps, packed);
       await this.histories.putHeads(steps, put);
-      await this.db.redo.bulkPut(redo);
-      await graphics.bulkPut(records);
+      for (const some of inParts(redo)) await this.db.redo.bulkPut(some);
+      for (const some of inParts(records)) await graphics.bulkPut(some);
       return put;
     });
     this.histories.keep(written);

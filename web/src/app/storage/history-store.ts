@@ -28,30 +28,17 @@ import {
   type RedoRecord,
   type UseRecord,
 } from './database';
+import { breather } from '../ui/breather';
+import { inParts } from './in-parts';
 import { Refused } from './storage-problem';
 import { usesIn } from './used';
 
 /** How many graphics as they are stored are kept for what is written next; they share what did not change. */
 const KEPT = 1000;
-/** How many records are read at once, and for how long they are made steps of without a pause, ms. */
+/** How many records are read at once. */
 const AT_ONCE = 100;
-const SLICE = 8;
 /** How many of what lists show are read at once. */
 const LISTED = 250;
-
-/** Lets others have their turn; where the browser can, without the 4 ms that timers in a row take at the least. */
-const pause = (): Promise<void> => globalThis.scheduler?.yield?.() ?? new Promise((go) => setTimeout(go));
-
-/** To be asked between pieces of long work: pauses once a slice of it is done, so that the page stays at hand. */
-function breather(): () => Promise<void> | undefined {
-  let since = performance.now();
-  return () => {
-    if (performance.now() - since < SLICE) return undefined;
-    return pause().then(() => {
-      since = performance.now();
-    });
-  };
-}
 
 /** Why a graphic is left as it is. */
 export const newer = {
@@ -331,15 +318,15 @@ export class HistoryStore {
 
   /** Writes steps that are all new, `pack`ed. Call it in a transaction over `tables`. */
   async add(steps: readonly Step[], packed: readonly StoredStep[]): Promise<void> {
-    await this.db.steps.bulkPut(packed);
-    await this.putUses(steps);
+    for (const some of inParts(packed)) await this.db.steps.bulkPut(some);
+    for (const some of inParts(steps)) await this.putUses(some);
   }
 
   private async putUses(steps: readonly Step[]): Promise<void> {
     const uses = new Map<string, UseRecord>();
     for (const step of steps)
       for (const what of usesIn(step)) uses.set(`${step.graphicId} ${what}`, { graphicId: step.graphicId, what });
-    await this.db.uses.bulkPut([...uses.values()]);
+    for (const some of inParts([...uses.values()])) await this.db.uses.bulkPut(some);
   }
 
   /** Keeps the heads of graphics apart. */
@@ -350,8 +337,10 @@ export class HistoryStore {
       const { depth, weight, graphic } = stored ?? { depth: 0, weight: 0, graphic: step.graphic };
       heads.push({ id: step.graphicId, step: { ...step, graphic }, depth, weight });
     }
-    await this.db.heads.bulkPut(heads);
-    await this.db.listed.bulkPut(heads.map((h) => listedOf(h.step)));
+    for (const some of inParts(heads)) {
+      await this.db.heads.bulkPut(some);
+      await this.db.listed.bulkPut(some.map((h) => listedOf(h.step)));
+    }
   }
 
   /** Writes where redo leads. */
