@@ -22,7 +22,7 @@ import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TypeService } from '../type/type.service';
-import { breather } from '../ui/breather';
+import { breather, framesFirst } from '../ui/breather';
 import { ReportContexts } from './report-context.service';
 
 /** Composes graphics anew for other slots: what the worker has to be told, and what it says of them. */
@@ -88,7 +88,7 @@ export class Composing {
     const frame = frameOf(graphic);
     const context = await this.contexts.whole(graphic, frame);
     const ratio = faintest(context.legibility ?? [], smallestScale(frame.slot));
-    return { fit: fitWord(await reportAtRest(context, breather())), ratio };
+    return { fit: fitWord(await reportAtRest(context, breather(framesFirst))), ratio };
   }
 }
 

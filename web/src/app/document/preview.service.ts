@@ -4,7 +4,7 @@ import { ReportContexts } from './report-context.service';
 import { PixelsService } from '../pixels/pixels.service';
 import type { PreviewRecord } from '../storage/database';
 import { GraphicsRepository, type GraphicEntry } from '../storage/graphics-repository';
-import { breather } from '../ui/breather';
+import { breather, framesFirst } from '../ui/breather';
 
 export interface Preview {
   readonly url: string;
@@ -73,7 +73,7 @@ export class PreviewService {
     const reports = [];
     for (const frame of graphic.frames) {
       const context = await this.contexts.whole(graphic, frame, stop);
-      reports.push(await reportAtRest(context, breather()));
+      reports.push(await reportAtRest(context, breather(framesFirst)));
     }
     return fitWord(togetherReport(reports));
   }

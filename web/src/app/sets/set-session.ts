@@ -29,7 +29,7 @@ import { PixelsService } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { storageProblem } from '../storage/storage-problem';
 import { TileSets } from '../storage/tile-sets.service';
-import { breather } from '../ui/breather';
+import { breather, framesFirst } from '../ui/breather';
 
 /** One of what a set is made of, and what is known of it. */
 export interface Member extends Piece {
@@ -231,7 +231,7 @@ export class SetSession {
         this.tell(m, { url });
       }
       if (!judged) return;
-      const breathe = breather();
+      const breathe = breather(framesFirst);
       for (const m of members) {
         if (this.knownOf(m).fit) continue;
         const context = await this.contexts.whole(m.graphic, m.frame);

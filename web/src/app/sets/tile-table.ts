@@ -31,7 +31,7 @@ import { JobStopped } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { TileSets } from '../storage/tile-sets.service';
-import { breather } from '../ui/breather';
+import { breather, framesFirst } from '../ui/breather';
 import { SetSession } from './set-session';
 
 /** A tile as it is to be: a graphic that is there, or none yet, and what it is to say and show. */
@@ -343,7 +343,7 @@ export class TileTable {
     const { derived, ...alike } = await this.pixels.tiles(set.layout, contents, set.look, set.slot, stop);
     const created = new Date().toISOString();
     const graphics: Graphic[] = [];
-    const breathe = breather();
+    const breathe = breather(framesFirst);
     for (const [i, { graphic, again }] of drafts.entries()) {
       const made = { contents: contents[i]!, derived: JSON.parse(derived[i]!) as Derived };
       let tile = graphic

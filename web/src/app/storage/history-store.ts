@@ -28,7 +28,7 @@ import {
   type RedoRecord,
   type UseRecord,
 } from './database';
-import { breather } from '../ui/breather';
+import { breather, yieldTurn } from '../ui/breather';
 import { inParts } from './in-parts';
 import { Refused } from './storage-problem';
 import { usesIn } from './used';
@@ -97,7 +97,7 @@ export class HistoryStore {
     for await (const some of records.length > AT_ONCE ? this.allListed() : [await this.db.listed.bulkGet(ids)])
       for (const kept of some) if (kept) by.set(kept.id, kept);
     const found: (Listed | null)[] = [];
-    const breathe = breather();
+    const breathe = breather(yieldTurn);
     for (const { id, head } of records) {
       const kept = by.get(id);
       found.push(kept?.head === head ? readListed(kept) : null);
@@ -180,7 +180,7 @@ export class HistoryStore {
     const redo = await this.redo(id);
     const unpacking = new Unpacking();
     const values: unknown[] = [];
-    const breathe = breather();
+    const breathe = breather(yieldTurn);
     for (const record of inOrder(records)) {
       const value = unpacking.whole(record);
       if (isNewerStep(value)) return { ok: false, problem: newer };
@@ -304,7 +304,11 @@ export class HistoryStore {
   /** Steps that are all new as they are stored, in the order they were made; each notes itself in `written`. */
   async pack(steps: readonly Step[], written: StoredNow): Promise<StoredStep[]> {
     const records: StoredStep[] = [];
+    // What is asked for here is of no use; a transaction ends where it is left without anything to do.
+    const breathe = breather(() => this.db.steps.get(''));
     for (const step of steps) {
+      const rest = breathe();
+      if (rest) await rest;
       const before =
         step.parent === null
           ? undefined
