@@ -148,7 +148,8 @@ export async function history(app: RunningApp, row: Row, steps = 5000, graphics 
       await browser.go(`${app.app}/slots`);
       await browser.driver.navigate().refresh();
       await browser.find('a[href$="/graphics"]');
-      await browser.driver.sleep(500);
+      // As someone comes to it who looked at another page before: the code of what may come next is there by then.
+      await browser.driver.sleep(4000);
       cards.push(await until(browser, 'a[href$="/graphics"]', 'bs-graphic-card'));
     }
     row(

@@ -6,6 +6,7 @@ export const routes: Routes = [
   {
     path: 'graphics',
     title: 'Graphics · Bright Slot',
+    data: { next: true },
     loadComponent: () => import('./graphics/graphics-page').then((m) => m.GraphicsPage),
   },
   {
