@@ -149,6 +149,7 @@ export * from './export/icc';
 export * from './export/metadata';
 export * from './report/rule';
 export * from './report/report';
+export * from './report/found-in-several';
 export * from './report/thresholds';
 export * from './report/free-move';
 export * from './report/covered';

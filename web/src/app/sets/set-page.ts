@@ -22,6 +22,7 @@ import {
   newTile,
   rowContents,
   seenInRow,
+  sharedText,
   sizeText,
   weightText,
   windowWidth,
@@ -46,6 +47,8 @@ import { rowAt, TileRows } from './tile-rows';
 import { TILE_HEIGHT, tileWidth } from './tile-size';
 import { TileTable, type Working } from './tile-table';
 
+/** More findings than these are not told of a set one by one. */
+const MOST_FINDINGS = 3;
 const SHEET = /\.(csv|tsv|txt)$/i;
 
 /** A set as it stands on its page, the table it is made from, what its tiles share, and its editions. */
@@ -153,6 +156,15 @@ export class SetPage {
   protected readonly layout = computed(() => {
     const [set, slot] = [this.session.set(), this.slot()];
     return set && slot ? layoutName(set.layout, slot) : '';
+  });
+  /** What is to be fixed or looked at in the set, and how many more there are. */
+  protected readonly findings = computed(() => {
+    const shared = this.session.shared();
+    const told = shared.slice(0, MOST_FINDINGS).map((s) => ({
+      before: s.group === 'before',
+      text: sharedText(s, this.session.members().length),
+    }));
+    return { told, more: shared.length - told.length };
   });
   protected readonly canSend = computed(() => this.sending.can(this.session.members()));
   /** What changed from each edition to what stands now. */

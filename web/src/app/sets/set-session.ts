@@ -6,6 +6,7 @@ import {
   clamp,
   fitWord,
   fitWordOfAll,
+  foundInSeveral,
   isPicture,
   pictureState,
   reportAtRest,
@@ -18,6 +19,7 @@ import {
   type PlacedPicture,
   type TileRow,
   type TileSet,
+  type Told,
 } from '@bright-slot/core';
 import { LastWordsService } from '../document/last-words.service';
 import { ReportContexts } from '../document/report-context.service';
@@ -41,6 +43,7 @@ export interface Member extends Piece {
 interface Found {
   readonly url?: string;
   readonly fit?: string;
+  readonly findings?: readonly Told[];
   readonly bytes?: number;
 }
 
@@ -100,6 +103,12 @@ export class SetSession {
   });
   /** How all of it fits, in a word or two; empty while it is looked at. */
   readonly fit = computed(() => fitWordOfAll(this.members().map((m) => this.of(m).fit)));
+
+  /** What is to be fixed or looked at, once all are judged. */
+  readonly shared = computed(() => {
+    if (!this.fit()) return [];
+    return foundInSeveral(this.members().map((m) => this.of(m).findings ?? []));
+  });
 
   /** What was found out of graphics once; they do not change. */
   private readonly known = {
@@ -239,7 +248,8 @@ export class SetSession {
         const weighed = context.weights?.chosen.bytes;
         const report = await reportAtRest(context, breathe);
         if (stop.aborted) return;
-        this.tell(m, { fit: fitWord(report), ...(weighed !== undefined && { bytes: weighed }) });
+        const findings = report.findings.map(({ id, group, title }) => ({ id, group, title }));
+        this.tell(m, { fit: fitWord(report), findings, ...(weighed !== undefined && { bytes: weighed }) });
       }
       for (const m of members) {
         if (this.knownOf(m).bytes !== undefined) continue;
