@@ -72,7 +72,6 @@ async function strip(browser: Browser, app: RunningApp, row: Row): Promise<void>
   const again = [];
   for (let i = 0; i < 11; i++) again.push(await pressed(browser, strip.button, strip.said));
   row('… saved when it was weighed, its files made already', middle(again), '', 'ms');
-  console.error(strip.all, one.all, again);
 }
 
 async function tiles(browser: Browser, app: RunningApp, row: Row): Promise<void> {

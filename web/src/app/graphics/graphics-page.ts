@@ -112,7 +112,8 @@ export class GraphicsPage {
   protected readonly entries = signal<readonly GraphicEntry[] | null>(null);
   /** What was said at the first start; undefined until it was looked up. */
   protected readonly said = signal<Start | null | undefined>(undefined);
-  protected readonly toLookRound = signal<Demo | null>(null);
+  /** What there is to look round in; undefined until it was looked up. */
+  protected readonly toLookRound = signal<Demo | null | undefined>(undefined);
   /** Whether to ask how to begin: once, and where there is nothing yet. */
   protected readonly asks = computed(
     () => (this.said() === null || this.said() === 'left') && this.entries()?.length === 0 && !this.unreadable().length,
@@ -295,12 +296,19 @@ export class GraphicsPage {
 
   private async start(): Promise<void> {
     await this.archive.tidy().catch(() => undefined);
-    const demo = this.demo.source.there ? await this.demo.source.all() : null;
-    if (demo?.ok) this.toLookRound.set(demo.value);
-    this.said.set(await this.demo.start().catch(() => 'own' as const));
+    const said = await this.demo.start().catch(() => 'own' as const);
+    // Who is asked how to begin is asked that at once; what is there already does not wait for the demo.
+    if (said === null || said === 'left') await this.lookForDemo();
+    this.said.set(said);
     await this.reload();
+    if (said === 'demo') await this.lookForDemo();
     void this.repository.sweep(Date.now() - GRACE).catch(() => undefined);
     await this.lookWhatIsLive();
+  }
+
+  private async lookForDemo(): Promise<void> {
+    const demo = this.demo.source.there ? await this.demo.source.all() : null;
+    this.toLookRound.set(demo?.ok ? demo.value : null);
   }
 
   /** It was decided how to begin. */
