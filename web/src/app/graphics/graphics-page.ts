@@ -295,8 +295,10 @@ export class GraphicsPage {
   }
 
   private async start(): Promise<void> {
-    await this.archive.tidy().catch(() => undefined);
-    const said = await this.demo.start().catch(() => 'own' as const);
+    const [said] = await Promise.all([
+      this.demo.start().catch(() => 'own' as const),
+      this.archive.tidy().catch(() => undefined),
+    ]);
     // Who is asked how to begin is asked that at once; what is there already does not wait for the demo.
     if (said === null || said === 'left') await this.lookForDemo();
     this.said.set(said);
