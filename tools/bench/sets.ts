@@ -56,7 +56,12 @@ async function strip(browser: Browser, app: RunningApp, row: Row): Promise<void>
   await browser.press('New graphic');
   await browser.press('From the kiln, Strip of 5');
   await browser.seeText('Frame 1 of 5');
-  const strip = { address: await pictured(browser), button: 'Save 5 files', said: '5 files are in', all: [] as number[] };
+  const strip = {
+    address: await pictured(browser),
+    button: 'Save 5 files',
+    said: '5 files are in',
+    all: [] as number[],
+  };
   await browser.go(`${app.app}/graphics/new?size=670x134`);
   await startBare(browser);
   const one = { address: await pictured(browser), button: 'Save 1 file', said: ' is in ', all: [] as number[] };
