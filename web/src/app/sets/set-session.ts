@@ -240,13 +240,12 @@ export class SetSession {
         this.tell(m, { url });
       }
       if (!judged) return;
-      const breathe = breather(framesFirst);
       for (const m of members) {
         if (this.knownOf(m).fit) continue;
         const context = await this.contexts.whole(m.graphic, m.frame);
         if (stop.aborted) return;
         const weighed = context.weights?.chosen.bytes;
-        const report = await reportAtRest(context, breathe);
+        const report = await reportAtRest(context, breather(framesFirst));
         if (stop.aborted) return;
         const findings = report.findings.map(({ id, group, title }) => ({ id, group, title }));
         this.tell(m, { fit: fitWord(report), findings, ...(weighed !== undefined && { bytes: weighed }) });
