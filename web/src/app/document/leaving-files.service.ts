@@ -6,18 +6,21 @@ import {
   isQuicklyFound,
   notesFor,
   topDensity,
+  watermarkFaces,
   waysFor,
   type FileDifference,
   type FileFormat,
   type Frame,
   type Graphic,
   type Next,
+  type Shaper,
 } from '@bright-slot/core';
 import { FindFile } from '../pixels/find-file';
 import type { PixelClient } from '../pixels/pixel-client';
 import { PixelsService } from '../pixels/pixels.service';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Sites } from '../storage/sites.service';
+import { TypeService } from '../type/type.service';
 
 /** A file as it leaves, and as what it was written. */
 export interface Leaving extends Next {
@@ -36,22 +39,31 @@ export class LeavingFiles {
   private readonly pixels = inject(PixelsService);
   private readonly find = inject(FindFile);
   private readonly house = inject(HouseStyleService);
+  private readonly type = inject(TypeService);
   private readonly sites = inject(Sites);
 
-  /** What was made of a graphic, which does not change, by what else its files depend on. */
-  private readonly made = new WeakMap<Graphic, Map<string, Leaving>>();
+  /** What was made of a graphic, which does not change, with a shaper, by what else its files depend on. */
+  private readonly made = new WeakMap<Graphic, { readonly shaper: Shaper; readonly files: Map<string, Leaving> }>();
 
   /** `by` is the worker to ask. What was made of just that before, to be weighed or sent, is not made again. */
   async of(graphic: Graphic, frame: Frame, stop?: AbortSignal, by?: PixelClient): Promise<Leaving> {
     await this.house.loadedOnce;
     const as = this.dependsOn(frame);
-    const before = this.made.get(graphic)?.get(as);
+    const shaper = await this.shaperFor(graphic, frame);
+    const known = this.made.get(graphic);
+    const before = known?.shaper === shaper ? known.files.get(as) : undefined;
     if (before) return before;
     const leaving = await this.make(graphic, frame, stop, by);
-    const kept = this.made.get(graphic) ?? new Map<string, Leaving>();
-    // The house may have become another meanwhile.
-    if (this.dependsOn(frame) === as) this.made.set(graphic, kept.set(as, leaving));
+    // The house may have become another meanwhile, or a face may have come that had a substitute.
+    if (this.dependsOn(frame) !== as || (await this.shaperFor(graphic, frame)) !== shaper) return leaving;
+    const kept = this.made.get(graphic);
+    const files = kept?.shaper === shaper ? kept.files : new Map<string, Leaving>();
+    this.made.set(graphic, { shaper, files: files.set(as, leaving) });
     return leaving;
+  }
+
+  private shaperFor(graphic: Graphic, frame: Frame): Promise<Shaper> {
+    return this.type.ensure(graphic, watermarkFaces(frame.export.watermark ? this.house.style().watermark : null));
   }
 
   /** Names what a frame's file depends on beside what is on the canvas. */

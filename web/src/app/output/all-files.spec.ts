@@ -10,12 +10,14 @@ import {
   type FileDifference,
   type Frame,
   type Graphic,
+  type Shaper,
 } from '@bright-slot/core';
 import { FileWeightsService } from '../document/file-weights.service';
 import { PixelsService, type FileChoices } from '../pixels/pixels.service';
 import { GraphicsRepository } from '../storage/graphics-repository';
 import { HouseStyleService } from '../storage/house-style.service';
 import { Sites } from '../storage/sites.service';
+import { TypeService } from '../type/type.service';
 import { rootInjector } from '../testing/root-injector';
 import { AllFiles } from './all-files';
 
@@ -78,8 +80,19 @@ const repository = {
   setSetting: () => Promise.resolve(),
   addExport: (...records: { name: string }[]) => Promise.resolve(void (noted = records.map((r) => r.name))),
 };
-const style = { namePattern: DEFAULT_PATTERN, business: '', copyright: '', creator: '', credit: '', watermark: '' };
+const marked = (text: string) => ({ mark: { kind: 'words', text } });
+const style = {
+  namePattern: DEFAULT_PATTERN,
+  business: '',
+  copyright: '',
+  creator: '',
+  credit: '',
+  watermark: marked('Kiln'),
+};
 let houseStyle = style;
+const shaperOf = () => ({}) as Shaper;
+let shaper = shaperOf();
+const type = { ensure: () => Promise.resolve(shaper) };
 const house = { style: () => houseStyle };
 
 let all: AllFiles;
@@ -93,6 +106,7 @@ beforeEach(() => {
   injector = rootInjector([
     { provide: PixelsService, useValue: pixels },
     { provide: HouseStyleService, useValue: house },
+    { provide: TypeService, useValue: type },
     { provide: GraphicsRepository, useValue: repository },
     { provide: Sites, useValue: { all: sites } },
     AllFiles,
@@ -159,9 +173,12 @@ it('what was made to be weighed is not made again to leave; what became another 
   };
   await weighed(graphic);
   expect([asked, await made(graphic), await made(graphic)]).toEqual([1, 0, 0]);
+  // A face came that had a substitute.
+  shaper = shaperOf();
+  expect([await made(graphic), await made(graphic)]).toEqual([1, 0]);
   // Of another graphic, however like it, nothing is taken.
   expect(await made(graphicAs({ watermark: true }, 40_000))).toBe(1);
-  houseStyle = { ...style, watermark: 'Ottermill' };
+  houseStyle = { ...style, watermark: marked('Ottermill') };
   expect([await made(graphic), await made(graphic)]).toEqual([1, 0]);
   houseStyle = { ...houseStyle, creator: 'Orla Fen' };
   expect([await made(graphic), await made(graphic)]).toEqual([1, 0]);
@@ -169,12 +186,16 @@ it('what was made to be weighed is not made again to leave; what became another 
   expect(await made({ ...graphic, frames: [...graphic.frames, other] })).toBe(2);
 });
 
-it('what was made while the house became another is not kept as made for it', async () => {
+it.each([
+  ['the house became another', () => (houseStyle = { ...style, watermark: marked('Ottermill') })],
+  ['a face came that had a substitute', () => (shaper = shaperOf())],
+])('what was made while %s is not kept as made for it', async (_, happens) => {
   const graphic = graphicAs({ watermark: true });
-  meanwhile = () => (houseStyle = { ...style, watermark: 'Ottermill' });
+  const before = shaper;
+  meanwhile = happens;
   await leave(graphic);
   meanwhile = () => undefined;
-  houseStyle = style;
+  [houseStyle, shaper] = [style, before];
   written.clear();
   await leave(graphic);
   expect(asked).toBe(2);
