@@ -201,8 +201,13 @@ it('afterwards every graphic opens, every stored step can be read, and the app g
   await browser.find('bs-graphic-card');
   expect(await browser.all('.unreadable')).toHaveLength(0);
   expect(await unreadableSteps(browser)).toEqual([]);
-  const links = await browser.run<string[]>(
-    `return [...document.querySelectorAll('bs-graphic-card a.window')].map((a) => a.href)`,
+  const links = await browser.driver.executeAsyncScript<string[]>(
+    `const [done] = arguments;
+     // Rows of cards come a few a frame.
+     let frames = 20;
+     const look = () =>
+       frames-- ? requestAnimationFrame(look) : done([...document.querySelectorAll('bs-graphic-card a.window')].map((a) => a.href));
+     look();`,
   );
   for (const link of links) {
     await browser.go(link);

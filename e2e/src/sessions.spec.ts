@@ -107,10 +107,9 @@ it('one that was deleted elsewhere is not listed again by a late change; what is
     await browser.driver.wait(async () => (await nameField()) === 'Late, my state', 10_000);
     await to(second);
     await browser.driver.navigate().refresh();
-    await browser.find('bs-graphic-card');
-    const listed = await names();
-    expect(listed).toContain('Late, my state');
-    expect(listed).not.toContain('Soon gone');
+    // Rows of cards come a few a frame.
+    await browser.driver.wait(async () => (await names()).includes('Late, my state'), 15_000, 'It is not listed');
+    expect(await names()).not.toContain('Soon gone');
   });
 });
 
@@ -188,8 +187,10 @@ it('a first start in two tabs brings the demo once', async () => {
     await other.find('bs-graphic-card', 60_000);
     await other.driver.switchTo().window(first);
     await other.find('bs-graphic-card', 60_000);
-    const count = await other.run<number>(`return document.querySelectorAll('bs-graphic-card').length`);
-    expect(count).toBe(demo.graphics.length);
+    const count = () => other.run<number>(`return document.querySelectorAll('bs-graphic-card').length`);
+    // Rows of cards come a few a frame.
+    await other.driver.wait(async () => (await count()) >= demo.graphics.length, 15_000, 'Not all are listed');
+    expect(await count()).toBe(demo.graphics.length);
     expect(await other.all('.problem-text[role=alert]')).toHaveLength(0);
   } finally {
     await other.close();
