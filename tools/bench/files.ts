@@ -14,7 +14,8 @@ const SLOT = 'Form header, 1600 × 400';
 const ROUNDS = 9;
 const AVIF_QUALITY = 60;
 
-const middle = (of: readonly number[]) => of.toSorted((a, b) => a - b)[of.length >> 1]!;
+/** The middle of several figures. */
+export const middle = (of: readonly number[]) => of.toSorted((a, b) => a - b)[of.length >> 1]!;
 
 /** Drops a photo on an empty canvas, ms: the browser's own decode, until it is seen, from there until it is exact. */
 const SIGHT = `const [done] = arguments;

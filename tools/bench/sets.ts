@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { root, type RunningApp } from '../../e2e/src/harness/app';
 import { Browser } from '../../e2e/src/harness/browser';
 import { drop, dropOn, settleDemo, startBare } from '../../e2e/src/harness/workbench';
+import { middle } from './files';
 import type { Row } from './history';
 
 const pano = { name: 'pano.jpg', bytes: readFileSync(join(root, 'demo/pictures/pano.jpg')), type: 'image/jpeg' };
@@ -26,8 +27,6 @@ function pressed(browser: Browser, button: string, said: string): Promise<number
     said,
   );
 }
-
-const middle = (all: readonly number[]) => [...all].sort((a, b) => a - b)[Math.floor(all.length / 2)]!;
 
 /** All of a set are made, judged and weighed. */
 async function weighed(browser: Browser, places: number): Promise<void> {
@@ -74,7 +73,7 @@ async function strip(browser: Browser, app: RunningApp, row: Row): Promise<void>
   row('a strip of five saved, against one file of the same area', middle(strip.all) / middle(one.all), '≤ 1.3');
   await browser.visit(strip.address);
   await weighed(browser, 5);
-  const again = [];
+  const again: number[] = [];
   for (let i = 0; i < 11; i++) again.push(await pressed(browser, strip.button, strip.said));
   row('… saved when it was weighed, its files made already', middle(again), '', 'ms');
 }
