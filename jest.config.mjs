@@ -1,31 +1,34 @@
-const swc = [
-  '<rootDir>/../tools/jest-transform.mjs',
-  { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'es6' } },
-];
+/** Units are bundled by `tools/units.mjs` and run in bare Node, two processes, without Jest's sandbox. */
+const units = ['core', 'server', 'web'].map((name) => ({
+  displayName: name,
+  rootDir: `.cache/units/${name}`,
+  testMatch: ['<rootDir>/src/**/*.spec.js'],
+  runner: 'jest-light-runner/child-process',
+  transform: {},
+}));
 
-/** Plain ES modules everywhere: several libraries have no other form. */
-const common = {
+/** The real browser: Jest's own runner, since every case has a limit there. */
+const browser = {
+  displayName: 'e2e',
+  rootDir: 'e2e',
+  testMatch: ['<rootDir>/src/**/*.spec.ts'],
   testEnvironment: 'node',
   extensionsToTreatAsEsm: ['.ts'],
-  transform: { '^.+\\.ts$': swc },
+  transform: {
+    '^.+\\.ts$': [
+      '<rootDir>/../tools/jest-transform.mjs',
+      { jsc: { parser: { syntax: 'typescript', decorators: true }, target: 'es2022' }, module: { type: 'es6' } },
+    ],
+  },
   moduleNameMapper: {
     '^@bright-slot/core$': '<rootDir>/../core/src/index.ts',
     '^@bright-slot/core/(.*)$': '<rootDir>/../core/src/$1.ts',
   },
+  testTimeout: 240_000,
 };
 
-const units = ['core', 'server', 'web'].map((name) => ({
-  ...common,
-  displayName: name,
-  rootDir: name,
-  testMatch: ['<rootDir>/src/**/*.spec.ts'],
-}));
-
 export default {
-  projects: [
-    ...units,
-    { ...common, displayName: 'e2e', rootDir: 'e2e', testMatch: ['<rootDir>/src/**/*.spec.ts'], testTimeout: 240_000 },
-  ],
+  projects: [...units, browser],
   testTimeout: 240_000,
   testSequencer: './tools/jest-sequencer.mjs',
 };

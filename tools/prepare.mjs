@@ -2,7 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync, readdirSync, statSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 
 export const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '');
 
@@ -17,10 +17,22 @@ export function digestOf(paths) {
     if (!existsSync(path)) return;
     if (statSync(path).isDirectory()) {
       for (const name of readdirSync(path).sort()) if (name !== 'node_modules') walk(join(path, name));
-    } else hash.update(path).update(readFileSync(path));
+    } else hash.update(relative(root, path)).update(readFileSync(path));
   };
   for (const path of paths) walk(join(root, path));
   return hash.digest('hex');
+}
+
+/** The files below a folder for which `wanted` holds, as paths from the root, in order. */
+export const filesBelow = (folder, wanted) =>
+  readdirSync(join(root, folder), { recursive: true })
+    .map((f) => join(folder, f))
+    .filter(wanted)
+    .sort();
+
+/** Writes a file unless it says so already, so that what depends on it stays up to date. */
+export function unless(path, text) {
+  if (!existsSync(path) || readFileSync(path, 'utf8') !== text) writeFileSync(path, text);
 }
 
 /** Runs `work` unless its inputs are as they were when it last succeeded. */

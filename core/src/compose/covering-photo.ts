@@ -35,9 +35,11 @@ export function coveringPhoto(
         const area = box.width * box.height || 1;
         const shared = words && intersection(box, words);
         const under = shared ? (shared.width * shared.height) / area : 0;
-        const hidden = hiddenShare(box, frame);
         const off = Math.abs(x - middle.x) + Math.abs(y - middle.y);
-        const cost = 3 * hidden + 2 * under + 0.5 * (zoom - 1) + 0.05 * off;
+        const least = 2 * under + 0.5 * (zoom - 1) + 0.05 * off;
+        // Looking at what is hidden takes longest, and only adds to that.
+        if (best && least >= best.cost - 1e-9) continue;
+        const cost = 3 * hiddenShare(box, frame) + least;
         if (!best || cost < best.cost - 1e-9) best = { layer: tried, cost };
       }
   }

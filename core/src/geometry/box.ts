@@ -48,7 +48,7 @@ export function scaled(b: Box, by: number): Box {
 
 /** A box moved by an offset. */
 export function moved(b: Box, by: Point): Box {
-  return { ...b, x: b.x + by.x, y: b.y + by.y };
+  return { x: b.x + by.x, y: b.y + by.y, width: b.width, height: b.height };
 }
 
 /** A box larger by `by` on every side. */

@@ -21,7 +21,8 @@ const CELLS = 12;
 
 /** The share of a box (canvas px) that is not to be seen: under a zone, cut off on some device, beyond a round shape. */
 export function hiddenShare(box: Box, { slot, rect }: Pick<Frame, 'slot' | 'rect'>): number {
-  const seen = seenEverywhere(slot);
+  const everywhere = seenEverywhere(slot);
+  const seen = everywhere && moved(everywhere, rect);
   const zones = slot.covered.map((z) => ({ kind: z.kind, box: moved(z, rect) }));
   let hidden = 0;
   for (let j = 0; j < CELLS; j++)
@@ -42,7 +43,7 @@ export function hiddenShare(box: Box, { slot, rect }: Pick<Frame, 'slot' | 'rect
       const under = zones.some(
         (z) => intersection(middle, z.box) && (z.kind !== 'portrait' || reachesEllipse(corners, z.box)),
       );
-      if (!(seen && intersection(middle, moved(seen, rect))) || under || beyond) hidden++;
+      if (!(seen && intersection(middle, seen)) || under || beyond) hidden++;
     }
   return hidden / CELLS ** 2;
 }

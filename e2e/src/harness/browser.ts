@@ -22,6 +22,9 @@ export interface GivenFile {
   readonly type?: string;
 }
 
+/** How many times slower pages are to be: `npm run test:all -- --slow 6`. */
+const SLOW = Number(process.env['SLOW'] ?? 1);
+
 /** A real Chromium with what the tests need to say to it. */
 export class Browser {
   private constructor(
@@ -82,6 +85,8 @@ export class Browser {
       deviceScaleFactor: 1,
       mobile: false,
     });
+    // A tab of its own is slowed by its own setting.
+    if (SLOW > 1) await this.driver.sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: SLOW });
   }
 
   /** Opens an address as if it were typed: everything is loaded anew. */

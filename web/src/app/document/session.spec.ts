@@ -1,6 +1,5 @@
 import '@angular/compiler';
 import { ApplicationRef, signal, type Injector } from '@angular/core';
-import { jest } from '@jest/globals';
 import { provideEffects } from '@ngrx/effects';
 import { Store, provideStore } from '@ngrx/store';
 import { Dexie } from 'dexie';

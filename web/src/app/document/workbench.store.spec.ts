@@ -1,5 +1,4 @@
 import '@angular/compiler';
-import { jest } from '@jest/globals';
 import { newGraphic, slotsToStart, startHistory, current, type Edit } from '@bright-slot/core';
 import { BACKDROP, WorkbenchActions, surviving, workbenchFeature } from './workbench.store';
 

@@ -1,5 +1,4 @@
 import { bad, type HouseStyle } from '@bright-slot/core';
-import type { fromTokens } from '@bright-slot/core/house/tokens';
 
 const MOST_TOKENS = 2_000_000;
 
@@ -10,7 +9,9 @@ export async function tokensFile(style: HouseStyle): Promise<Blob> {
 }
 
 /** What of a house style a file of design tokens holds. */
-export async function readTokens(file: File): Promise<ReturnType<typeof fromTokens>> {
+export async function readTokens(
+  file: File,
+): Promise<ReturnType<typeof import('@bright-slot/core/house/tokens').fromTokens>> {
   if (file.size > MOST_TOKENS)
     return bad('too-large', 'That file is too large for design tokens. Nothing was changed.');
   const { fromTokens } = await import('@bright-slot/core/house/tokens');

@@ -1,4 +1,3 @@
-import { jest } from '@jest/globals';
 import { JobStopped, PixelClient } from './pixel-client';
 
 /** A worker that does nothing of itself: tests answer for it. */

@@ -1,4 +1,3 @@
-import { jest } from '@jest/globals';
 import { Dexie } from 'dexie';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import {

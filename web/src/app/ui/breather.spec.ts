@@ -1,4 +1,3 @@
-import { jest } from '@jest/globals';
 import { breather, framesFirst, yieldTurn } from './breather';
 
 const page = globalThis as { document?: { hidden: boolean }; scheduler?: { yield: () => Promise<void> } };

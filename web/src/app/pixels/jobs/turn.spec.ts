@@ -1,5 +1,3 @@
-import { jest } from '@jest/globals';
-
 import { Stopped, Turns } from './turn';
 
 const rest = (ms = 30) => new Promise((go) => setTimeout(go, ms));

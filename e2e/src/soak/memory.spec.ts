@@ -3,9 +3,9 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { startApp, type RunningApp } from './harness/app';
-import { Browser } from './harness/browser';
-import { drop, newGraphic, settleDemo } from './harness/workbench';
+import { startApp, type RunningApp } from '../harness/app';
+import { Browser } from '../harness/browser';
+import { drop, newGraphic, settleDemo } from '../harness/workbench';
 
 /** `npm run soak` opens and closes twenty. */
 const GRAPHICS = Number(process.env['MEMORY_GRAPHICS'] ?? 5);

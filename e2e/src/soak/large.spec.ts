@@ -1,7 +1,7 @@
 import { statSync } from 'node:fs';
-import { startApp, type RunningApp } from './harness/app';
-import { Browser } from './harness/browser';
-import { download, settleDemo } from './harness/workbench';
+import { startApp, type RunningApp } from '../harness/app';
+import { Browser } from '../harness/browser';
+import { download, settleDemo } from '../harness/workbench';
 
 /** `npm run soak` makes 2 GB of pictures and 60 000 steps. */
 const MEGABYTES = Number(process.env['LARGE_MB'] ?? 80);
