@@ -36,12 +36,13 @@ export function specsOf(files, inputs) {
 
 /** The browser files that a change can affect: themselves, or a folder that they cover (`web/sets`, `core/sets`). */
 export function browserFilesOf(files, specs, of = covered) {
-  const folders = files.map((f) => f.replace(/^web\/src\/app\//, 'web/').replace(/^(core|server)\/src\//, '$1/'));
+  const folders = files.map((f) => f.replace(/^web\/src\/(app\/)?/, 'web/').replace(/^(core|server)\/src\//, '$1/'));
   return specs.filter(
     (spec) =>
       files.includes(spec) ||
       files.some((f) => f.startsWith('e2e/src/harness/')) ||
-      (of(spec) ?? ['']).some((c) => folders.some((f) => f.startsWith(c === '' ? '' : `${c}/`))),
+      // A file that names nothing covers everything.
+      (of(spec) ?? ['']).some((c) => folders.some((f) => !c || f === c || f.startsWith(`${c}/`))),
   );
 }
 

@@ -1,16 +1,12 @@
+// Covers: web, core/legibility
 import { basename, join } from 'node:path';
 import { accessible } from './harness/accessible';
-import { root, type RunningApp } from './harness/app';
-import { type Browser, Key } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { download, things } from './harness/workbench';
 
-const here = withApp({ width: 1280, height: 640, reducedMotion: true });
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp({ width: 1280, height: 640, reducedMotion: true });
 
 const views: [string, () => Promise<unknown>][] = [
   ['Graphics', () => browser.visit(`${app.app}/graphics`).then(() => browser.find('bs-graphic-card'))],
@@ -110,7 +106,22 @@ const views: [string, () => Promise<unknown>][] = [
       await browser.press('Steps');
     },
   ],
-  ['Workbench, the menu of what can be added', () => browser.press('Add')],
+  [
+    'Workbench, the shortcuts',
+    async () => {
+      await browser.run('document.activeElement?.blur()');
+      await browser.chord(Key.CONTROL, '/');
+      await browser.find('bs-shortcuts-sheet dt');
+    },
+  ],
+  [
+    'Workbench, the menu of what can be added',
+    async () => {
+      await browser.keys(Key.ESCAPE);
+      await browser.driver.wait(async () => (await browser.all('bs-shortcuts-sheet')).length === 0, 5000);
+      await browser.press('Add');
+    },
+  ],
   [
     'Workbench, the shelf',
     async () => {

@@ -1,25 +1,19 @@
-import { type RunningApp } from './harness/app';
+// Covers: web/carry, core/compose
 import { accessible } from './harness/accessible';
-import type { Browser } from './harness/browser';
 import { withApp } from './harness/suite';
 import { settleDemo } from './harness/workbench';
 
 // One finished header carried over to other slots; what is made follows it, and keeps what was changed by hand.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
+const { app, browser } = withApp();
 beforeAll(async () => {
-  ({ app, browser } = here);
   await settleDemo(browser, app);
 });
 
-const until = (what: () => Promise<boolean>, message: string, within = 10_000) =>
-  browser.driver.wait(what, within, message);
 const text = (css: string) =>
   browser.run<string[]>(`return [...document.querySelectorAll(arguments[0])].map((e) => e.textContent.trim())`, css);
 /** All ways are composed and looked at. */
 const composed = () =>
-  until(
+  browser.until(
     async () => (await text('aside [role=status]'))[0] === 'All ways are composed.',
     'It was not composed',
     120_000,
@@ -33,7 +27,7 @@ it('proposes covers, a card, a tile and an avatar, each composed in a few ways, 
   const names = await text('.all li .tick strong');
   expect(names).toEqual(['Page cover', 'Profile banner', 'Link card', 'Menu tile', 'Round chat avatar']);
   // What stands there is judged by the fit report itself.
-  await until(async () => (await text('.all li .fit')).every(Boolean), 'They were not judged', 60_000);
+  await browser.until(async () => (await text('.all li .fit')).every(Boolean), 'They were not judged', 60_000);
   expect((await text('.all li .fit')).filter((f) => f.includes('to fix'))).toEqual([]);
   // What the ways are ordered by is seen, best first.
   const scores = (await text('aside .choice .figure')).map((t) => parseInt(t, 10));
@@ -45,14 +39,14 @@ it('proposes covers, a card, a tile and an avatar, each composed in a few ways, 
 
 it('another way is a press away, and what a layer is for can be changed', async () => {
   await browser.press('Words in the middle');
-  await until(
+  await browser.until(
     async () => (await text('aside .choice[aria-pressed=true]'))[0]!.startsWith('Words in the middle'),
     'The other way was not chosen',
   );
   await (await browser.find('mat-select[aria-label="What Line is for"]')).click();
   await browser.press('note', 'mat-option');
   await composed();
-  await until(async () => (await text('.made .role'))[2] === 'note', 'Its role is as it was');
+  await browser.until(async () => (await text('.made .role'))[2] === 'note', 'Its role is as it was');
   await (await browser.find('mat-select[aria-label="What Line is for"]')).click();
   await browser.press('line', 'mat-option');
   await composed();
@@ -63,7 +57,7 @@ it('makes them all by one press, said on both sides', async () => {
   await (await browser.find('input[aria-label="Make it for Round chat avatar"]')).click();
   await browser.press('Make 4 graphics');
   await browser.seeText('and what was made from it', 60_000);
-  await until(async () => (await browser.all('bs-graphic-card')).length === 5, 'Not all were made');
+  await browser.until(async () => (await browser.all('bs-graphic-card')).length === 5, 'Not all were made');
   await browser.seeText('4 made from it');
   expect((await text('bs-graphic-card p')).filter((t) => t.includes('made from Notes from the Wheel'))).toHaveLength(4);
 });
@@ -84,7 +78,7 @@ it('what was made follows: the rest changes with its source, what was changed by
   expect((await text('.banner')).join()).toContain('Title');
   await browser.press('Follow it');
   await browser.saved();
-  await until(
+  await browser.until(
     async () => (await text('li .name')).includes('Title') && (await titleText()).includes('Kiln'),
     'The title did not follow',
   );
@@ -96,7 +90,7 @@ it('what was made follows: the rest changes with its source, what was changed by
   await accessible(browser, ['region']);
   await browser.press('Line: changed by hand. Follow again');
   await browser.layer('Words: Line');
-  await until(
+  await browser.until(
     async () => (await (await browser.find('bs-settings textarea')).getAttribute('value')) === 'a diary from the mill',
     'The line did not follow again',
   );

@@ -1,18 +1,14 @@
+// Covers: web/workbench, web/pixels, web/media, web/connector, core/pixels, core/paint, core/graphic, server/fetch-picture.ts
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp, { type Sharp } from 'sharp';
-import { root, type RunningApp } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, drop, exportedPng, newGraphic, pixelAt, things } from './harness/workbench';
 
 // What a person does with pictures, in the running app; pixels are read from the exported file.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const demo = (file: string) => readFileSync(join(root, 'demo', file));
 const picture = (file: string, name = file.split('/').pop()!) => ({ name, bytes: demo(file) });

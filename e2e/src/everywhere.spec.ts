@@ -1,3 +1,4 @@
+// Covers: web/everywhere, core/graphic, core/sets
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { unzipSync } from 'fflate';
@@ -7,22 +8,22 @@ import { withApp } from './harness/suite';
 import { demoAtRest, download, settleDemo } from './harness/workbench';
 
 // One picture, colour or phrase in all graphics that use it, at once; steps of one graphic taken with others.
-const here = withApp({ width: 1280, height: 800 });
+const { app, browser } = withApp({ width: 1280, height: 800 });
 beforeAll(async () => {
-  await settleDemo(here.browser, here.app);
-  await demoAtRest(here.browser);
+  await settleDemo(browser, app);
+  await demoAtRest(browser);
 });
 
 /** Ids of the graphics that are listed, and whether each is ticked. */
 const listed = () =>
-  here.browser.run<{ id: string; on: boolean }[]>(
+  browser.run<{ id: string; on: boolean }[]>(
     `return [...document.querySelectorAll('.found li .pair a')].map((a) => ({ id: a.getAttribute('href').split('/').pop(), on: a.closest('li').querySelector('input').checked }))`,
   );
 /** All that are listed are painted before and after, and judged. */
 async function looked(): Promise<void> {
-  await here.browser.driver.wait(
+  await browser.driver.wait(
     () =>
-      here.browser.run<boolean>(
+      browser.run<boolean>(
         `const all = [...document.querySelectorAll('.found li')]; return all.length > 0 && all.every((l) => l.querySelectorAll('figure').length === 2 && [...l.querySelectorAll('figure')].every((f) => f.querySelector('img') && f.querySelector('strong')))`,
       ),
     60_000,
@@ -30,10 +31,9 @@ async function looked(): Promise<void> {
   );
 }
 /** What of a stored graphic is used, as text. */
-const stored = async (id: string) => JSON.stringify((await storedHead(here.browser, id)).graphic.layers);
+const stored = async (id: string) => JSON.stringify((await storedHead(browser, id)).graphic.layers);
 
 it('a photo is replaced in everything that uses it, each looked at before, and undone as one', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('Replace everywhere', 'a');
   await browser.find('.pictures button');
@@ -61,7 +61,6 @@ it('a photo is replaced in everything that uses it, each looked at before, and u
 });
 
 it('words are replaced where they are ticked, and nowhere else', async () => {
-  const { browser } = here;
   await browser.press('Words');
   await browser.fill(await browser.find('input[placeholder="As they stand in graphics"]'), 'Notes from the Wheel');
   await browser.driver.wait(async () => (await listed()).length > 1, 20_000);
@@ -80,7 +79,6 @@ it('words are replaced where they are ticked, and nowhere else', async () => {
 });
 
 it('a colour is replaced, in the house style too', async () => {
-  const { browser } = here;
   await browser.press('A colour');
   await browser.find('.colours button');
   const colour = await browser.run<string>(
@@ -97,7 +95,6 @@ it('a colour is replaced, in the house style too', async () => {
 });
 
 it('steps of one graphic are kept as a routine, and taken with others by what their layers are for', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('Open Notes from the Wheel', 'a');
   await browser.find('.layer-item');
@@ -129,7 +126,6 @@ it('steps of one graphic are kept as a routine, and taken with others by what th
 });
 
 it('one composition carried over to several places is kept together, and saved at once', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('Open Notes from the Wheel', 'a');
   await browser.press('Carry over', 'a');

@@ -1,3 +1,4 @@
+// Covers: web/export, web/output, web/pixels, core/export
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
@@ -12,7 +13,7 @@ import { withApp } from './harness/suite';
 import { download, findings, startBare } from './harness/workbench';
 
 // The lightest file that looks the same, its densities and the code that loads them.
-const here = withApp({ width: 1280, height: 800 });
+const { app, browser } = withApp({ width: 1280, height: 800 });
 
 let folder: string;
 let page: Server;
@@ -45,17 +46,16 @@ afterAll(() => {
 });
 
 const said = (css: string) =>
-  here.browser.run<string>(`return document.querySelector(arguments[0])?.textContent ?? ''`, css);
+  browser.run<string>(`return document.querySelector(arguments[0])?.textContent ?? ''`, css);
 const toExport = async (id: string) => {
-  await here.browser.visit(`${here.app.app}/graphics/${id}/export`);
-  await foundFile(here.browser);
+  await browser.visit(`${app.app}/graphics/${id}/export`);
+  await foundFile(browser);
 };
 const tick = (density: number) =>
-  here.browser.run(`document.querySelectorAll('bs-page-code .ticks input')[arguments[0]].click()`, density - 1);
-const code = () => here.browser.run<string>(`return document.querySelector('bs-page-code textarea').value`);
+  browser.run(`document.querySelectorAll('bs-page-code .ticks input')[arguments[0]].click()`, density - 1);
+const code = () => browser.run<string>(`return document.querySelector('bs-page-code textarea').value`);
 /** What a page with the code loads where the screen has so many device px a CSS px. */
 async function loadedAt(density: number): Promise<{ asked: string[]; width: number; height: number }> {
-  const { browser } = here;
   // A page that stands there while the density changes would load again.
   await browser.driver.get('about:blank');
   await browser.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
@@ -79,7 +79,6 @@ async function loadedAt(density: number): Promise<{ asked: string[]; width: numb
 }
 
 it('a header leaves in the lightest form that looks the same, at two densities, with its code, in six actions', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics/demo-notes`);
   await browser.find('[data-settled="true"]', 30_000);
   let actions = 0;
@@ -122,7 +121,6 @@ it('a header leaves in the lightest form that looks the same, at two densities, 
 });
 
 it('a picture with another format for older browsers, and CSS, load the right file too', async () => {
-  const { browser } = here;
   await toExport('demo-notes');
   await chooseFormat(browser, 'WebP');
   await browser.press('Code for the page', 'summary');
@@ -145,7 +143,6 @@ it('a picture with another format for older browsers, and CSS, load the right fi
 });
 
 it('the formats side by side: bytes, difference, loupes, curve; the canvas beside the file at 100 %', async () => {
-  const { browser } = here;
   await toExport('demo-kiln-opening');
   const rows = await browser.run<string[]>(
     `return [...document.querySelectorAll('.format')].map((e) => e.textContent)`,
@@ -196,7 +193,6 @@ it('the formats side by side: bytes, difference, loupes, curve; the canvas besid
 });
 
 it('a limit is met by itself; where nothing that looks the same meets it, that is said with what helps', async () => {
-  const { browser } = here;
   await toExport('demo-kiln-opening');
   const most = await browser.find('.limit input');
   await browser.fill(most, `20${Key.TAB}`);
@@ -221,7 +217,6 @@ it('a limit is met by itself; where nothing that looks the same meets it, that i
 });
 
 it('what Export puts over a file or takes from it is told beside the canvas, and off by a press', async () => {
-  const { browser, app } = here;
   const told = (title: string, there = true) =>
     browser.driver.wait(
       async () => (await findings(browser)).some((f) => f.startsWith(title)) === there,
@@ -250,7 +245,6 @@ it('what Export puts over a file or takes from it is told beside the canvas, and
 });
 
 it('a slot that takes AVIF gets one: it opens elsewhere, and says that it is sRGB', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/slots`);
   await browser.press('Slim header, 960');
   await browser.press('Edit');
@@ -276,7 +270,7 @@ it('a slot that takes AVIF gets one: it opens elsewhere, and says that it is sRG
 
 /** The files of the newest zip, by name, in their order. */
 async function newestZip(): Promise<Map<string, Buffer>> {
-  const zip = await download(here.browser, '.zip', seen);
+  const zip = await download(browser, '.zip', seen);
   seen.push(basename(zip));
   execFileSync('unzip', ['-t', zip]);
   const names = execFileSync('unzip', ['-Z1', zip], { encoding: 'utf8' }).trim().split('\n');
@@ -284,7 +278,6 @@ async function newestZip(): Promise<Map<string, Buffer>> {
 }
 
 it('choices kept as a routine: the same again for another graphic in two actions, to the byte', async () => {
-  const { browser, app } = here;
   await toExport('demo-notes');
   await browser.fill(await browser.find('bs-routines-here form input'), 'Blog headers');
   await browser.press('Keep as a routine');
@@ -308,7 +301,6 @@ it('choices kept as a routine: the same again for another graphic in two actions
 });
 
 it('several graphics by a routine in one go, with a report; called off, nothing is saved', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('Export several', 'a');
   await browser.press('Blog headers', 'label');

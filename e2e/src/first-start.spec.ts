@@ -1,3 +1,4 @@
+// Covers: web/graphics, web/house-style, web/storage, web/connector, core/demo, demo
 import { startApp, type RunningApp } from './harness/app';
 import { Browser } from './harness/browser';
 import { demo, everySlot } from './harness/demo';

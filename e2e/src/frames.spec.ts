@@ -1,10 +1,11 @@
+// Covers: web/workbench, web/document, core/graphic
 import sharp from 'sharp';
 import type { Frame, Graphic } from '@bright-slot/core';
 import { changeHead } from './harness/stored';
 import { withApp } from './harness/suite';
 import { drop, exportedPng, newGraphic } from './harness/workbench';
 
-const held = withApp();
+const { app, browser } = withApp();
 
 /** A graphic made to have two frames side by side. */
 function split(graphic: Graphic): Graphic {
@@ -25,7 +26,6 @@ describe('a graphic of two frames', () => {
   let address = '';
 
   it('is one canvas with both outlined, one of them in hand', async () => {
-    const { browser, app } = held;
     await newGraphic(browser, app, 'Blog header, 940 × 198');
     const scene = await sharp({ create: { width: 1200, height: 600, channels: 3, background: '#a4512f' } })
       .composite([
@@ -63,7 +63,6 @@ describe('a graphic of two frames', () => {
   });
 
   it('becomes a file for each, which together are the canvas, to one level of 255', async () => {
-    const { browser } = held;
     const right = await exportedPng(browser);
     await browser.press('1 · 470 × 198');
     await browser.driver.wait(
@@ -90,7 +89,6 @@ describe('a graphic of two frames', () => {
   });
 
   it('keeps each description with its frame, and lists the graphic with its first', async () => {
-    const { browser, app } = held;
     const field = await browser.find('input[placeholder="What it shows and says"]');
     await browser.fill(field, 'The left half\n');
     await browser.press('2 · 470 × 198');
@@ -109,7 +107,6 @@ describe('a graphic of two frames', () => {
 });
 
 it('left by an address of its own and come back to by the browser’s arrow, a graphic is read anew and can be worked on', async () => {
-  const { browser, app } = held;
   await browser.visit(`${app.app}/graphics/demo-kiln-opening`);
   await browser.exact();
   await browser.visit(`${app.app}/slots`);

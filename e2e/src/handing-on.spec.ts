@@ -1,3 +1,4 @@
+// Covers: web/export, web/output, core/export, core/paint, core/formats, core/backup
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
@@ -11,23 +12,23 @@ import { withApp } from './harness/suite';
 import { download, drop, dropOn, exportedPng, newGraphic, things } from './harness/workbench';
 
 // Graphics in open formats, for other programs and other browsers; and under a watermark of one's own.
-const here = withApp({ width: 1280, height: 800 });
+const { app, browser } = withApp({ width: 1280, height: 800 });
 
 const seen: string[] = [];
 const toExport = async (id: string) => {
-  await here.browser.visit(`${here.app.app}/graphics/${id}/export`);
-  await foundFile(here.browser);
+  await browser.visit(`${app.app}/graphics/${id}/export`);
+  await foundFile(browser);
 };
 async function saved(as: string, ending: string): Promise<string> {
-  await here.browser.press(`Save as ${as}`);
-  await here.browser.driver.wait(
+  await browser.press(`Save as ${as}`);
+  await browser.driver.wait(
     () =>
-      here.browser.run<boolean>(
+      browser.run<boolean>(
         `return /^Saved as .*${ending.replace('.', '\\.')},/.test(document.querySelector('bs-other-programs [role=status]').textContent.trim())`,
       ),
     30_000,
   );
-  const file = await download(here.browser, ending, seen);
+  const file = await download(browser, ending, seen);
   seen.push(basename(file));
   return file;
 }
@@ -54,7 +55,7 @@ function off(a: Raw, b: Raw): { mean: number; far: number } {
 }
 /** An SVG as Chromium paints it, at its own size. */
 async function byChromium(svg: Buffer): Promise<Raw> {
-  const png = await here.browser.driver.executeAsyncScript<string>(
+  const png = await browser.driver.executeAsyncScript<string>(
     `const [text, done] = arguments;
      const image = new Image();
      image.onload = () => { const c = document.createElement('canvas'); c.width = image.width; c.height = image.height;
@@ -91,7 +92,6 @@ it.each(['demo-notes', 'demo-kiln-opening', 'demo-shop-sign'])(
 );
 
 it('beside the other formats, where the slot takes it: it leaves as SVG, in one file, with its code, and goes on the site', async () => {
-  const { browser, app } = here;
   await newGraphic(browser, app, 'Logo, transparent');
   await drop(browser, { name: 'mark.svg', bytes: readFileSync('demo/logos/ottermill.svg') });
   await browser.driver.wait(async () => (await things(browser)).join().includes('mark'), 15_000);
@@ -126,7 +126,6 @@ it('beside the other formats, where the slot takes it: it leaves as SVG, in one 
 });
 
 it('as OpenRaster: its layers, laid over one another by other code, are its PNG; it comes back as a graphic', async () => {
-  const { browser, app } = here;
   await toExport('demo-notes');
   const png = readFileSync(await saved('PNG', '.png'));
   const path = await saved('OpenRaster', '.ora');
@@ -164,7 +163,6 @@ it('as OpenRaster: its layers, laid over one another by other code, are its PNG;
 });
 
 it('OpenRaster of another program: stacks within stacks, hidden layers; what cannot be kept is told', async () => {
-  const { browser, app } = here;
   const solid = (width: number, height: number, background: string) =>
     sharp({ create: { width, height, channels: 4, background } })
       .png()
@@ -211,7 +209,6 @@ it('OpenRaster of another program: stacks within stacks, hidden layers; what can
 });
 
 it('as a bundle: brought back in another browser it is the same graphic, byte for byte as it leaves', async () => {
-  const { app } = here;
   await toExport('demo-notes');
   const png = readFileSync(await saved('PNG', '.png'));
   const path = await saved('Bundle', '.zip');
@@ -237,7 +234,6 @@ it('as a bundle: brought back in another browser it is the same graphic, byte fo
 });
 
 it('a watermark of one’s own: over the file, not on the canvas; where there is room; once or all over', async () => {
-  const { browser, app } = here;
   await toExport('demo-notes');
   const before = await rawOf(readFileSync(await saved('PNG', '.png')));
   const tick = async () => {

@@ -1,15 +1,10 @@
-import { type RunningApp } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+// Covers: web/workbench, web/document
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { newGraphic, placed as placedOn } from './harness/workbench';
 
 // What is taken hold of on the canvas, with a real pointer.
-const here = withApp({ reducedMotion: false });
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp({ reducedMotion: false });
 
 const add = async (...what: string[]) => {
   await browser.press('Add');

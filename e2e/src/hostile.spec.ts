@@ -1,19 +1,15 @@
+// Covers: web, core/formats, core/slot, core/words, server
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Refusal } from '@bright-slot/core';
-import { root, type RunningApp } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { opens, unreadableSteps } from './harness/walk';
 import { newGraphic, things } from './harness/workbench';
 
 // What did harm once, through every door of the running app.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const folder = join(root, 'core/src/testing/hostile');
 const files = readdirSync(folder)

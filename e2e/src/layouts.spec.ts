@@ -1,17 +1,13 @@
+// Covers: web/workbench, web/layouts, core/layouts, core/legibility, core/words
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type RunningApp, root } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { drop, exportedPng, newGraphic, pixelAt, things } from './harness/workbench';
 
 // Whole graphics of words, shapes, veils and colour, made in the running app from the demo's materials.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 afterEach(async () => {
   expect(await browser.errors()).toEqual([]);
 });

@@ -1,16 +1,11 @@
+// Covers: web/workbench, web/type, core/words, core/colour, core/paint
 import sharp from 'sharp';
-import { type RunningApp } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { exportedPng, newGraphic, things } from './harness/workbench';
 
 // What is around words, in the running app.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const back = async () => {
   await browser.run('history.back()');

@@ -1,20 +1,16 @@
+// Covers: web, core/placing
 import { storedHead } from './harness/stored';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { root, type RunningApp } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, download, startBare, things } from './harness/workbench';
 
 // What a newcomer does, the shortest way, each press counted: a button, a menu's item, a key such as Enter, a word or
 // a text that is typed, a drag, a drop.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const picture = (name: string, type: string) => ({
   name,
@@ -56,16 +52,16 @@ const begin = async (place = 'graphics') => {
   await browser.visit(`${app.app}/${place}`);
   await browser.find(place === 'graphics' ? 'bs-graphic-card' : 'main');
 };
-const until = (what: () => Promise<boolean>, why: string) => browser.driver.wait(what, 15_000, why);
-const layers = (n: number) => until(async () => (await things(browser)).length === n, `There are not ${n} layers`);
+const layers = (n: number) =>
+  browser.until(async () => (await things(browser)).length === n, `There are not ${n} layers`);
 /** The search of the dialog has the focus; what is typed there is found, and Enter takes it. */
 const takeSlot = async (text: string, name: string) => {
-  await until(
+  await browser.until(
     async () => browser.run(`return document.activeElement?.matches('bs-new-graphic input[type=search]') ?? false`),
     'The search has not the focus',
   );
   await type(text);
-  await until(
+  await browser.until(
     async () =>
       browser.run(
         `return (document.querySelector('bs-new-graphic button.slot.next')?.getAttribute('aria-label') ?? '').includes(arguments[0])`,
@@ -78,7 +74,7 @@ const takeSlot = async (text: string, name: string) => {
 };
 /** Asked how it starts, bare has the focus. */
 const bare = async () => {
-  await until(
+  await browser.until(
     () => browser.run(`return document.activeElement?.matches('bs-start-page .bare-canvas') ?? false`),
     'The bare canvas has not the focus',
   );
@@ -156,7 +152,7 @@ it('a slim header of mark and words', async () => {
   await browser.number('Size', 24);
   // Nothing covers the canvas: the report's own press.
   await press('The page’s ground as backdrop');
-  await until(async () => !(await found()).some((f) => f.includes('faint')), 'The words are too faint');
+  await browser.until(async () => !(await found()).some((f) => f.includes('faint')), 'The words are too faint');
   await finish();
   const { info } = await onSite('slim-header');
   expect([info.width, info.height]).toEqual([960, 100]);
@@ -175,7 +171,7 @@ it('a profile banner', async () => {
   await browser.find('bs-finish-panel textarea:focus');
   await key(Key.ENTER);
   // Where words over a busy photo are not read, that is asked about once.
-  await until(
+  await browser.until(
     async () =>
       (await browser.all('bs-findings-dialog')).length > 0 || (await browser.all('bs-finish-panel .sent')).length > 0,
     'Neither sent nor asked',
@@ -233,13 +229,13 @@ it('a banner with a band and a logo taken apart', async () => {
   const [sheet] = await things(browser);
   await press('Clean logo');
   // Trimmed, it is of another size.
-  await until(async () => (await things(browser))[0] !== sheet, 'It was not cleaned');
+  await browser.until(async () => (await things(browser))[0] !== sheet, 'It was not cleaned');
   await browser.saved();
   await tab('Cut out');
   await press('Take it apart');
-  await until(async () => (await things(browser)).length >= 2, 'It was not taken apart');
+  await browser.until(async () => (await things(browser)).length >= 2, 'It was not taken apart');
   // Each part is off the sheet as the whole was.
-  await until(
+  await browser.until(
     async () =>
       (await (await browser.named('button', 'Also where it shows through')).getAttribute('aria-pressed')) === 'true',
     'A part has its sheet again',
@@ -288,7 +284,7 @@ it('a composed blog header', async () => {
   await press('Add');
   await choose('The house logo');
   await layers(4);
-  await until(async () => !(await found()).some((f) => f.includes('faint')), 'The words are too faint');
+  await browser.until(async () => !(await found()).some((f) => f.includes('faint')), 'The words are too faint');
   await finish();
   const { info } = await onSite('blog-header');
   expect([info.width, info.height]).toEqual([940, 198]);
@@ -305,7 +301,7 @@ it('a photo with title and veil', async () => {
   await choose('Veil');
   await layers(3);
   await browser.saved();
-  await until(async () => !(await found()).some((f) => f.includes('faint')), 'The words are too faint');
+  await browser.until(async () => !(await found()).some((f) => f.includes('faint')), 'The words are too faint');
   await finish();
   const { info } = await onSite('link-card');
   expect([info.width, info.height]).toEqual([1200, 630]);
@@ -354,7 +350,7 @@ describe('what is looked for', () => {
   it('a new slot begins with the seven ways; the form shows few fields and folds the rest', async () => {
     await begin('slots');
     await browser.press('New slot');
-    await until(
+    await browser.until(
       async () => browser.run(`return document.activeElement?.matches('.ways .way') ?? false`),
       'The ways have not the focus',
     );
@@ -385,15 +381,15 @@ describe('what is looked for', () => {
     const button = await browser.named('button', 'Only the picture');
     const only = () => browser.all('bs-workbench-page.only');
     await button.click();
-    await until(async () => (await only()).length === 1, 'It does not stay');
+    await browser.until(async () => (await only()).length === 1, 'It does not stay');
     await button.click();
-    await until(async () => (await only()).length === 0, 'It does not go');
+    await browser.until(async () => (await only()).length === 0, 'It does not go');
     const box = await button.getRect();
     const middle = { x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2) };
     await browser.driver.actions().move(middle).press().pause(500).perform();
     expect(await only()).toHaveLength(1);
     await browser.driver.actions().release().perform();
-    await until(async () => (await only()).length === 0, 'It stays though it was held');
+    await browser.until(async () => (await only()).length === 0, 'It stays though it was held');
   });
 
   it('a line of words has a look of its own, and so has a selection; typing keeps them', async () => {

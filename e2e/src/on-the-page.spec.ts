@@ -1,15 +1,16 @@
+// Covers: web/page, web/workbench, core/page, core/slot, core/report
 import { deviceWidths, devices, pageKinds, renderPage, shownAt, slotFrom, type Device } from '@bright-slot/core';
 import { everySlot } from './harness/demo';
 import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { findings as findingsIn, startBare } from './harness/workbench';
 
-const here = withApp();
+const { app, browser } = withApp();
 
-const findings = () => findingsIn(here.browser);
+const findings = () => findingsIn(browser);
 const open = async (id: string) => {
-  await here.browser.go(`${here.app.app}/graphics/${id}`);
-  await here.browser.find('[data-settled="true"]', 30_000);
+  await browser.go(`${app.app}/graphics/${id}`);
+  await browser.find('[data-settled="true"]', 30_000);
 };
 
 it('what a page shows of a slot is worked out as Chromium lays it out: every slot, at three widths', async () => {
@@ -24,9 +25,9 @@ it('what a page shows of a slot is worked out as Chromium lays it out: every slo
     const { html, css } = renderPage(slot.page, { slots: [{ slot, picture: null }] });
     return { id: slot.id, html, css };
   });
-  await here.browser.go(`${here.app.app}/mark.svg`);
-  await here.browser.go('about:blank');
-  const laid = await here.browser.run<Record<string, { width: number; height: number }[]>>(
+  await browser.go(`${app.app}/mark.svg`);
+  await browser.go('about:blank');
+  const laid = await browser.run<Record<string, { width: number; height: number }[]>>(
     `const [pages, widths] = arguments;
      const found = {};
      for (const { id, html, css } of pages) {
@@ -64,92 +65,88 @@ it('what a page shows of a slot is worked out as Chromium lays it out: every slo
 
 it('the stage becomes the page on a desktop, a tablet and a phone, one of them large, the graphic live in it', async () => {
   await open('demo-notes');
-  await here.browser.press('On the page');
-  await here.browser.driver.wait(
+  await browser.press('On the page');
+  await browser.driver.wait(
     () =>
-      here.browser.run<boolean>(
+      browser.run<boolean>(
         `return [...document.querySelectorAll('bs-on-page bs-page-likeness')].filter((p) => p.shadowRoot.querySelector('img')?.complete).length === 3`,
       ),
     15_000,
     'The three pages do not show the graphic',
   );
-  await here.browser.seeText('Shown 940 × 198, 25 % of the first screen.');
+  await browser.seeText('Shown 940 × 198, 25 % of the first screen.');
   const address = () =>
-    here.browser.run<string>(
+    browser.run<string>(
       `return document.querySelector('bs-on-page bs-page-likeness').shadowRoot.querySelector('img').src`,
     );
   const before = await address();
-  await here.browser.layer('Words: Line');
-  await here.browser.tab('Place');
-  await here.browser.number('From the left', 60);
-  await here.browser.driver.wait(
-    async () => (await address()) !== before,
-    10_000,
-    'The page shows the graphic as it was',
-  );
-  await here.browser.press('Phone');
-  await here.browser.seeText('390, at 100 %. Shown 366 × 77, 9 % of the first screen.');
-  await here.browser.press('Whole page');
-  await here.browser.press('Back to the canvas');
-  await here.browser.find('bs-stage .lit canvas');
-  expect(await here.browser.all('bs-on-page')).toHaveLength(0);
-  expect(await here.browser.violations()).toEqual([]);
+  await browser.layer('Words: Line');
+  await browser.tab('Place');
+  await browser.number('From the left', 60);
+  await browser.driver.wait(async () => (await address()) !== before, 10_000, 'The page shows the graphic as it was');
+  await browser.press('Phone');
+  await browser.seeText('390, at 100 %. Shown 366 × 77, 9 % of the first screen.');
+  await browser.press('Whole page');
+  await browser.press('Back to the canvas');
+  await browser.find('bs-stage .lit canvas');
+  expect(await browser.all('bs-on-page')).toHaveLength(0);
+  expect(await browser.violations()).toEqual([]);
 });
 
 it('a finding is left with a reason, stands apart, and is taken up again; undo takes either back', async () => {
   await open('demo-wren');
-  await here.browser.seeText('Old header is drawn at');
+  await browser.seeText('Old header is drawn at');
   const [first] = await findings();
-  await here.browser.press('Leave it, with a reason');
-  await here.browser.find('.leave input:focus');
-  await here.browser.keys('An old picture, meant to look old', Key.ENTER);
-  await here.browser.seeText('“An old picture, meant to look old”');
+  await browser.press('Leave it, with a reason');
+  await browser.find('.leave input:focus');
+  await browser.keys('An old picture, meant to look old', Key.ENTER);
+  await browser.seeText('“An old picture, meant to look old”');
   expect(await findings()).not.toContain(first);
-  await here.browser.saved();
-  await here.browser.driver.navigate().refresh();
-  await here.browser.seeText('“An old picture, meant to look old”');
-  await here.browser.press('Take it up again');
-  await here.browser.driver.wait(async () => (await findings()).includes(first!), 5000);
-  await here.browser.press('Undo');
-  await here.browser.seeText('“An old picture, meant to look old”');
+  await browser.saved();
+  await browser.driver.navigate().refresh();
+  await browser.seeText('“An old picture, meant to look old”');
+  await browser.press('Take it up again');
+  await browser.driver.wait(async () => (await findings()).includes(first!), 5000);
+  await browser.press('Undo');
+  await browser.seeText('“An old picture, meant to look old”');
 });
 
 it('words that are too faint on a phone are moved to a calm place in one press, and stand out there', async () => {
   await open('demo-evening-classes');
   const faint = async () => (await findings()).filter((f) => f.includes('too faint'));
   expect(await faint()).toEqual([expect.stringMatching(/^On a phone “Title” is too faint: \d\.\d, needs 4\.5$/)]);
-  const label = await here.browser.run<string>(
+  const label = await browser.run<string>(
     `return [...document.querySelectorAll('bs-fit-report li .button')].map((b) => b.textContent.trim()).find((t) => /^Move it .*, to /.test(t))`,
   );
-  await here.browser.press(label);
-  await here.browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint where it is calm');
+  await browser.press(label);
+  await browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint where it is calm');
   expect((await findings()).filter((f) => f.startsWith('“Title”'))).toEqual([]);
 });
 
 it('words that miss what small type needs are made large in one press, and pass then', async () => {
-  await here.browser.visit(`${here.app.app}/slots?slot=blog-header`);
-  await here.browser.press('Start a graphic');
-  await startBare(here.browser);
-  await here.browser.layer('Backdrop');
-  await here.browser.press('A colour');
-  await here.browser.fill(await here.browser.find('.hex'), `#ffffff${Key.ENTER}`);
-  await here.browser.press('Add');
-  await here.browser.menu('Words');
-  await here.browser.fill(await here.browser.find('bs-settings textarea'), 'Kiln opening');
-  await here.browser.number('Size', 40);
-  await here.browser.fill(await here.browser.find('bs-settings .hex'), `#7d7d7d${Key.ENTER}`);
+  await browser.visit(`${app.app}/slots?slot=blog-header`);
+  await browser.press('Start a graphic');
+  await startBare(browser);
+  await browser.layer('Backdrop');
+  await browser.press('A colour');
+  await browser.fill(await browser.find('.hex'), `#ffffff${Key.ENTER}`);
+  await browser.press('Add');
+  await browser.menu('Words');
+  await browser.fill(await browser.find('bs-settings textarea'), 'Kiln opening');
+  await browser.number('Size', 40);
+  await browser.fill(await browser.find('bs-settings .hex'), `#7d7d7d${Key.ENTER}`);
   const faint = async () => (await findings()).filter((f) => f.includes('too faint'));
   // 4.1 : 1 on white; at 366 of 940 px 40 px are 15.6: small type, which needs 4.5.
-  await here.browser.driver.wait(async () => (await faint()).length === 1, 20_000);
-  const larger = await here.browser.driver.wait(
+  await browser.driver.wait(async () => (await faint()).length === 1, 20_000);
+  const larger = await browser.driver.wait(
     () =>
-      here.browser.run<string | null>(
+      browser.run<string | null>(
         `return [...document.querySelectorAll('bs-fit-report li .button')].map((b) => b.textContent.trim()).find((t) => /^Make it \\d+(\\.\\d)? px: large type needs 3 only, it has 4\\.1$/.test(t)) ?? null`,
       ),
     10_000,
     'No larger size is offered',
   );
-  await here.browser.press(larger!);
-  await here.browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint as large type too');
+  await browser.press(larger!);
+  await browser.driver.wait(async () => (await faint()).length === 0, 20_000, 'They are faint as large type too');
   expect((await findings()).filter((f) => f.startsWith('“'))).toEqual([]);
 });

@@ -1,3 +1,4 @@
+// Covers: web/page, core/page, core/slot, core/paint
 import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -19,7 +20,7 @@ import { withApp } from './harness/suite';
 // What core says a page does to a picture, held against the pixels that Chromium paints of the page’s own CSS
 // (CSS Images Module Level 3, section 5.5; CSS Backgrounds and Borders Level 3, section 5; Compositing 1, section 5.1).
 
-const here = withApp();
+const { browser } = withApp();
 
 /** Every px tells where it is from: red and green rise by 4 a px and begin anew every 64. */
 const TOOTH = 64;
@@ -52,7 +53,7 @@ const CORNER = { x: 1270, y: 790 };
 async function paintedAt(slot: Slot, url: string, pageWidth: number): Promise<Painted> {
   const { html, css } = renderPage(slot.page, { slots: [{ slot, picture: { url, alt: '' } }] });
   const mark = [(++page * 37) % 256, (page * 101) % 256, 77];
-  const box = await here.browser.run<{ x: number; y: number; width: number; height: number }>(
+  const box = await browser.run<{ x: number; y: number; width: number; height: number }>(
     `const [html, css, width, mark] = arguments;
      document.body.replaceChildren();
      document.body.style.cssText = 'margin:0;height:800px;overflow:hidden';
@@ -80,7 +81,7 @@ async function paintedAt(slot: Slot, url: string, pageWidth: number): Promise<Pa
   );
   const file = join(tmpdir(), `page-pixels-${process.pid}.png`);
   for (let tries = 0; ; tries++) {
-    await here.browser.screenshot(file);
+    await browser.screenshot(file);
     const { data, info } = await sharp(readFileSync(file)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
     const px = (x: number, y: number): [number, number, number] => {
       const i = (y * info.width + x) * 3;
@@ -161,7 +162,7 @@ const told = ({ px, level, seen, ground }: Off) =>
 
 beforeAll(async () => {
   // A page without a content policy of its own, so that pictures can be given as data.
-  await here.browser.driver.get('data:text/html,<!doctype html><body></body>');
+  await browser.driver.get('data:text/html,<!doctype html><body></body>');
 });
 
 it.each(pageFits.map((fit): [PageFit] => [fit]))(

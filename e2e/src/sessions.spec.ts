@@ -1,3 +1,4 @@
+// Covers: web/document, web/storage, web/house-style, web/sites
 import { demo } from './harness/demo';
 import { storedHead, writeHead } from './harness/stored';
 import sharp from 'sharp';

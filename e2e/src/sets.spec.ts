@@ -1,3 +1,4 @@
+// Covers: web/sets, core/sets, core/slot
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { unzipSync } from 'fflate';
@@ -19,18 +20,17 @@ import {
 } from './harness/workbench';
 
 // One picture over several places of a page: strips and mosaics.
-const here = withApp({ width: 1280, height: 800 });
-beforeAll(() => settleDemo(here.browser, here.app));
+const { app, browser } = withApp({ width: 1280, height: 800 });
+beforeAll(() => settleDemo(browser, app));
 
 const demoPhoto = (name: string): GivenFile => ({
   name,
   bytes: readFileSync(`demo/pictures/${name}`),
   type: 'image/jpeg',
 });
-const findings = () => findingsIn(here.browser);
+const findings = () => findingsIn(browser);
 /** All files of the graphic at work, from one zip, by name. */
 async function allFiles(count: number): Promise<Map<string, Buffer>> {
-  const { browser } = here;
   // What is pressed stays where it is once the files beside it are made.
   await foundFile(browser);
   await browser.press(`Save all ${count} in one zip`);
@@ -43,7 +43,6 @@ async function allFiles(count: number): Promise<Map<string, Buffer>> {
 const seen: string[] = [];
 /** Every frame leaves as PNG, so that nothing is lost. */
 async function asPng(count: number): Promise<void> {
-  const { browser } = here;
   for (let i = 1; i <= count; i++) {
     if (count > 1)
       await browser.run(`document.querySelectorAll('bs-choice[aria-label=Frame] button')[arguments[0]].click()`, i - 1);
@@ -67,7 +66,6 @@ async function asPng(count: number): Promise<void> {
 }
 
 it('five squares from one photo, in eight actions', async () => {
-  const { browser, app } = here;
   let actions = 0;
   const act = async (work: Promise<unknown>) => {
     actions++;
@@ -96,7 +94,6 @@ it('five squares from one photo, in eight actions', async () => {
 });
 
 it('put together again by sharp, the tiles are what one file of the same canvas is: to the level', async () => {
-  const { browser, app } = here;
   await asPng(5);
   const address = await browser.driver.getCurrentUrl();
   const files = [...(await allFiles(5)).values()];
@@ -127,7 +124,6 @@ it('put together again by sharp, the tiles are what one file of the same canvas 
 });
 
 it('where the page shows the latest first, files are numbered from the end', async () => {
-  const { browser } = here;
   await (await browser.find('.all-files input[type=checkbox]')).click();
   await browser.seeText('5-');
   const files = await allFiles(5);
@@ -136,7 +132,6 @@ it('where the page shows the latest first, files are numbered from the end', asy
 });
 
 it('words on a seam are told, and moved into one place', async () => {
-  const { browser } = here;
   await browser.visit((await browser.driver.getCurrentUrl()).replace(/\/export.*$/, ''));
   await browser.find('bs-stage');
   await browser.press('Add');
@@ -161,7 +156,6 @@ it('words on a seam are told, and moved into one place', async () => {
 });
 
 it('a mosaic of four from one picture: at twice the pixels half of one becomes a whole', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press('The window, Mosaic of 4, gaps of 15 px');
@@ -183,7 +177,6 @@ it('a mosaic of four from one picture: at twice the pixels half of one becomes a
 });
 
 it('a mosaic of one photo each, in twelve actions', async () => {
-  const { browser, app } = here;
   let actions = 0;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
@@ -212,7 +205,6 @@ it('a mosaic of one photo each, in twelve actions', async () => {
 
 /** Where a visitor's page shows the pictures of a set, CSS px from the first; and how wide a device px is there. */
 async function shownAt(address: string): Promise<{ left: number; top: number; width: number; height: number }[]> {
-  const { browser } = here;
   await browser.driver.get(address);
   await browser.driver.wait(
     () =>
@@ -228,7 +220,6 @@ async function shownAt(address: string): Promise<{ left: number; top: number; wi
 }
 
 it('a set done again next week in three actions: the photo dropped on its page, looked at, put on the site; Chromium shows it to the px', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('Open From the kiln', 'a');
   await browser.seeText('Frame 1 of 5');
@@ -269,7 +260,6 @@ it('a set done again next week in three actions: the photo dropped on its page, 
 });
 
 it('a mosaic on the site stands in Chromium where its own figures say, half px and all', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('Open The window', 'a');
   await browser.seeText('Frame 1 of 4');

@@ -1,16 +1,11 @@
-import { type RunningApp } from './harness/app';
+// Covers: web/workbench, web/document, core/graphic, core/geometry
 import { accessible } from './harness/accessible';
-import { Key, type Browser } from './harness/browser';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { newGraphic, placed as placedOn, things, type Placed } from './harness/workbench';
 
 // Several things on the canvas: taken hold of together, brought in line, copied from tab to tab.
-const here = withApp({ reducedMotion: false });
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp({ reducedMotion: false });
 
 const placed = () => placedOn(browser);
 /** A point of the canvas on the screen, CSS px of the window. */
@@ -43,12 +38,11 @@ const click = async (where: { x: number; y: number }, key?: string) => {
   await actions.perform();
 };
 const selected = () => browser.run<number>(`return document.querySelectorAll('li.selected:not(.group)').length`);
-const until = (what: () => Promise<boolean>, message: string) => browser.driver.wait(what, 8000, message);
 const chosen = (n: number, when = '') =>
-  until(async () => (await selected()) === n, `Not ${n} layers were selected ${when}`);
+  browser.until(async () => (await selected()) === n, `Not ${n} layers were selected ${when}`);
 const nothing = async () => {
   // A menu that is closing takes the key for itself.
-  await until(async () => (await browser.all('.cdk-overlay-pane')).length === 0, 'Something is open still');
+  await browser.until(async () => (await browser.all('.cdk-overlay-pane')).length === 0, 'Something is open still');
   await browser.run('document.activeElement.blur()');
   await browser.keys(Key.ESCAPE);
   await chosen(0);
@@ -71,7 +65,7 @@ async function three(): Promise<void> {
     await browser.number('From the left', x);
     await browser.number('From the top', y);
   }
-  await until(async () => (await placed()).at(-1)!.y === 60, 'The third does not stand where it was put');
+  await browser.until(async () => (await placed()).at(-1)!.y === 60, 'The third does not stand where it was put');
 }
 
 it('sums are typed where numbers are', async () => {
@@ -91,11 +85,11 @@ it('a box selects what it touches; they are aligned, spread and moved together; 
   await click(await middle(third!), Key.SHIFT);
   await chosen(3);
   await browser.press('To the top');
-  await until(async () => (await placed()).every((p) => p.y === 40), 'They were not aligned');
+  await browser.until(async () => (await placed()).every((p) => p.y === 40), 'They were not aligned');
   await browser.press('Equal gaps across');
-  await until(async () => (await placed())[1]!.x === 385, 'Gaps are not equal');
+  await browser.until(async () => (await placed())[1]!.x === 385, 'Gaps are not equal');
   await browser.press('To the middle, both ways');
-  await until(async () => (await placed())[0]!.x === 155, 'They are not in the middle');
+  await browser.until(async () => (await placed())[0]!.x === 155, 'They are not in the middle');
   expect((await placed()).map((p) => [p.x, p.y])).toEqual([
     [155, 74],
     [440, 74],
@@ -105,14 +99,14 @@ it('a box selects what it touches; they are aligned, spread and moved together; 
   const from = await middle((await placed())[0]!);
   const to = await at(215 + 30 - 60, 74 + 25 + 40);
   await drag(from, to, Key.ALT);
-  await until(async () => (await placed())[0]!.y > 74, 'They were not moved');
+  await browser.until(async () => (await placed())[0]!.y > 74, 'They were not moved');
   const after = await placed();
   expect(after.map((p) => p.y - after[0]!.y)).toEqual([0, 0, 0]);
   expect(after.map((p) => p.x - after[0]!.x)).toEqual([0, 285, 570]);
   // Four steps back.
   await browser.run('document.activeElement.blur()');
   for (let i = 0; i < 4; i++) await browser.chord(Key.CONTROL, 'z');
-  await until(async () => (await placed())[1]!.y === 90, 'They did not come back');
+  await browser.until(async () => (await placed())[1]!.y === 90, 'They did not come back');
   expect((await placed()).map((p) => [p.x, p.y])).toEqual([
     [100, 40],
     [340, 90],
@@ -129,7 +123,7 @@ it('what they share is set for all of them', async () => {
     await browser.run('document.querySelectorAll("li .layer-item")[arguments[0]].click()', nth - 1);
     await chosen(1);
     await browser.tab('Fill');
-    await until(
+    await browser.until(
       async () => (await (await browser.field('//bs-settings', 'Opacity, figure')).getAttribute('value')) === '40',
       `Layer ${nth} did not take the opacity`,
     );
@@ -161,11 +155,11 @@ it('a group is taken whole, gone into, folded, and left again', async () => {
   await browser.keys(Key.ESCAPE);
   await chosen(2, 'at 4');
   await browser.press('Fold Group 1');
-  await until(async () => (await browser.all('li .layer-item')).length === 1, 'It was not folded');
+  await browser.until(async () => (await browser.all('li .layer-item')).length === 1, 'It was not folded');
   await accessible(browser);
   await browser.press('Unfold Group 1');
   await browser.press('Undo the group');
-  await until(async () => (await browser.all('li.group')).length === 0, 'It is a group still');
+  await browser.until(async () => (await browser.all('li.group')).length === 0, 'It is a group still');
 });
 
 it('what lies beneath is reached by the menu, by key too', async () => {
@@ -176,13 +170,13 @@ it('what lies beneath is reached by the menu, by key too', async () => {
   await browser.tab('Place');
   await browser.number('From the left', 100);
   await browser.number('From the top', 40);
-  await until(async () => (await placed()).at(-1)!.x === 100, 'It was not moved');
+  await browser.until(async () => (await placed()).at(-1)!.x === 100, 'It was not moved');
   await browser.driver
     .actions()
     .move(await at(130, 60))
     .contextClick()
     .perform();
-  await until(async () => (await browser.all('.there')).length === 2, 'Two things lie here');
+  await browser.until(async () => (await browser.all('.there')).length === 2, 'Two things lie here');
   const listed = await Promise.all((await browser.all('.there')).map((e) => e.getAttribute('aria-label')));
   expect(listed[0]).toContain(top.name.split(': ')[1]);
   await (await browser.all('.there'))[1]!.click();
@@ -199,13 +193,13 @@ it('snapping shows what has met, and is held off by Alt', async () => {
   const off = 940 - (last.x + last.width) - 3;
   const by = await at(last.x + last.width - 10 + off, last.y + last.height - 8);
   await drag(from, by, Key.ALT);
-  await until(async () => (await placed()).at(-1)!.x !== last.x, 'It was not moved');
+  await browser.until(async () => (await placed()).at(-1)!.x !== last.x, 'It was not moved');
   const free = (await placed()).at(-1)!;
   expect(free.x + free.width).toBeLessThan(940);
   await browser.chord(Key.CONTROL, 'z');
-  await until(async () => (await placed()).at(-1)!.x === last.x, 'It did not come back');
+  await browser.until(async () => (await placed()).at(-1)!.x === last.x, 'It did not come back');
   await drag(from, by);
-  await until(async () => (await placed()).at(-1)!.x + last.width === 940, 'It did not meet the edge');
+  await browser.until(async () => (await placed()).at(-1)!.x + last.width === 940, 'It did not meet the edge');
 });
 
 it('layers are copied into another graphic in another tab, and text is pasted as words', async () => {
@@ -218,7 +212,7 @@ it('layers are copied into another graphic in another tab, and text is pasted as
   await newGraphic(browser, app, 'Menu tile, 320 × 200');
   await browser.run('document.activeElement.blur()');
   await browser.chord(Key.CONTROL, 'v');
-  await until(async () => (await things(browser)).length === 4, 'They were not pasted');
+  await browser.until(async () => (await things(browser)).length === 4, 'They were not pasted');
   await browser.saved();
   // All of them on the smaller canvas.
   for (const p of await placed()) {
@@ -226,13 +220,13 @@ it('layers are copied into another graphic in another tab, and text is pasted as
     expect(p.x + p.width).toBeLessThanOrEqual(321);
   }
   await browser.chord(Key.CONTROL, 'x');
-  await until(async () => (await things(browser)).length === 0, 'They were not cut');
+  await browser.until(async () => (await things(browser)).length === 0, 'They were not cut');
   await browser.run(
     `const data = new DataTransfer();
      data.setData('text/plain', 'From the kiln');
      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
   );
-  await until(async () => (await things(browser)).length === 1, 'The text was not pasted');
+  await browser.until(async () => (await things(browser)).length === 1, 'The text was not pasted');
   expect(await (await browser.find('bs-settings textarea')).getAttribute('value')).toBe('From the kiln');
   await browser.saved();
   // What is no layer of ours is met with a word.
@@ -245,7 +239,7 @@ it('layers are copied into another graphic in another tab, and text is pasted as
   await browser.seeText('later version');
   await browser.driver.close();
   await browser.driver.switchTo().window(first);
-  await until(async () => (await things(browser)).length === 4, 'Those that were copied are there still');
+  await browser.until(async () => (await things(browser)).length === 4, 'Those that were copied are there still');
 });
 
 it('the canvas is made larger where the pointer is, and the space around it can be reached', async () => {
@@ -260,26 +254,16 @@ it('the canvas is made larger where the pointer is, and the space around it can 
     p.x,
     p.y,
   );
-  await until(async () => (await zoom()) > before * 1.5, 'It was not made larger');
+  await browser.until(async () => (await zoom()) > before * 1.5, 'It was not made larger');
   const now = await at(200, 60);
   expect(Math.abs(now.x - p.x) + Math.abs(now.y - p.y)).toBeLessThanOrEqual(3);
   await browser.run(
     `document.querySelector('.room').dispatchEvent(new WheelEvent('wheel', { deltaX: -5000, bubbles: true, cancelable: true }));`,
   );
   // Moved to the right, its left edge with room beside it.
-  await until(async () => (await at(0, 0)).x > 300, 'The space beside it cannot be reached');
+  await browser.until(async () => (await at(0, 0)).x > 300, 'The space beside it cannot be reached');
   await browser.chord(Key.ALT, '0');
-  await until(async () => Math.abs((await zoom()) - before) < 0.01, 'It does not fit again');
+  await browser.until(async () => Math.abs((await zoom()) - before) < 0.01, 'It does not fit again');
   await browser.fill(await browser.field('//bs-stage', 'Seen at'), `150${Key.ENTER}`);
-  await until(async () => Math.abs((await zoom()) - 1.5) < 0.01, 'The figure was not taken');
-});
-
-it('all shortcuts stand on one sheet and are searched', async () => {
-  await browser.run('document.activeElement.blur()');
-  await browser.chord(Key.CONTROL, '/');
-  await browser.fill(await browser.find('mat-dialog-container input'), 'group');
-  await until(async () => (await browser.all('mat-dialog-container dt')).length < 5, 'It was not searched');
-  await accessible(browser);
-  await browser.keys(Key.ESCAPE);
-  await until(async () => (await browser.all('mat-dialog-container')).length === 0, 'It is open still');
+  await browser.until(async () => Math.abs((await zoom()) - 1.5) < 0.01, 'The figure was not taken');
 });

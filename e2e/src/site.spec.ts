@@ -1,19 +1,14 @@
+// Covers: web/sites, web/output, core/site, core/export, server
 import { chooseFormat } from './harness/exporting';
 import { readFileSync } from 'node:fs';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { demo } from './harness/demo';
-import type { RunningApp } from './harness/app';
-import { type Browser, Key } from './harness/browser';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { download } from './harness/workbench';
 
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const today = () => new Date().toLocaleDateString('sv-SE');
 const toExport = async (id: string) => {

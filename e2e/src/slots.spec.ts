@@ -1,19 +1,15 @@
+// Covers: web/slots, core/slot, web/bookmark
 import { demo, everySlot } from './harness/demo';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { mosaicOf, pageFits, placed, readSpans, sizeText, type PageFit } from '@bright-slot/core';
-import { root, type RunningApp } from './harness/app';
-import { type Browser, Key } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { download } from './harness/workbench';
 
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 
 const open = async (query = '') => {
   // A fragment alone would not load the page anew.
@@ -144,70 +140,6 @@ describe('the book', () => {
     expect(await outlines()).toHaveLength(everySlot.length);
     const schema: unknown = await (await fetch(`${app.app}/slot-book.schema.json`)).json();
     expect(schema).toMatchObject({ $schema: 'https://json-schema.org/draft/2020-12/schema' });
-  });
-});
-
-describe('the sums', () => {
-  it('typed: 1600 × 400 is 16.667 × 4.167 in; 16.67 × 4.17 typed back is 1600.32 × 400.32', async () => {
-    await open('?way=type');
-    await panelSays('16.667 × 4.167');
-    await panelSays('typed back as 16.67 × 4.17 it is 1600.32 × 400.32 px');
-    await panelSays('change nothing on a screen');
-    await (await browser.find('bs-type-finder option[value="in"]')).click();
-    await fill('Width', '16,67');
-    await fill('Height', '4,17');
-    await panelSays('1600.32 × 400.32');
-    for (const [text, said] of [
-      ['-2', 'above 0'],
-      ['NaN', 'no length'],
-      ['99999', 'larger than any page'],
-    ] as const) {
-      await fill('Width', text);
-      await panelSays(said);
-    }
-  });
-  it('ratio: 851 × 315 at 900 wide is 333.14, so 333; 335 is 0.56 % too tall', async () => {
-    await open('?way=ratio');
-    await panelSays('900 × 315 ÷ 851 = 333.14 px high');
-    const rows = await browser.run<string[]>(
-      `return [...document.querySelectorAll('bs-ratio-finder tbody tr')].map((r) => r.innerText.replace(/\\s+/g, ' '))`,
-    );
-    expect(rows[0]).toMatch(/^900 × 333 0.041 % too flat 0.35 px/);
-    expect(rows.find((r) => r.startsWith('900 × 335'))).toContain('0.56 % too tall');
-    await fill('Length', '0');
-    await panelSays('above 0');
-  });
-  it('strip: 666 for 5 × 134 is 4 short, and the fifth tile suffers', async () => {
-    await open('?way=strip');
-    await panelSays('5 × 134 = 670');
-    await fill('Total', '666');
-    await panelSays('666 is 4 px short: tile 5 would be 130 instead of 134.');
-    await fill('Total', '670');
-    await panelSays('come to the total exactly');
-  });
-  it('mosaic: 1050 × 600 with gaps of 15, its sums, and all four cells as slots', async () => {
-    await open('?way=mosaic');
-    for (const said of [
-      '517.5 × 600',
-      '251.25 × 600',
-      '251.25 × 292.5',
-      '517.5 + 15 + 251.25 + 15 + 251.25 = 1050',
-      '1035 × 1200',
-      'run over by at most 0.75 px',
-    ])
-      await panelSays(said);
-    await (await browser.find('bs-mosaic-finder input[type="checkbox"]')).click();
-    await panelSays('502.5 × 570');
-    await (await browser.find('bs-mosaic-finder input[type="checkbox"]')).click();
-    await browser.press('Add 4 slots');
-    await browser.seeText('4 slots are in the book.');
-    expect((await outlines()).filter((o) => o.startsWith('Mosaic, cell'))).toEqual([
-      'Mosaic, cell 1, 517.5 × 600',
-      'Mosaic, cell 2, 251.25 × 600',
-      'Mosaic, cell 3, 251.25 × 292.5',
-      'Mosaic, cell 4, 251.25 × 292.5',
-    ]);
-    await undo();
   });
 });
 

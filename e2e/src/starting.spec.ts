@@ -1,23 +1,23 @@
+// Covers: web/start, web/layouts, core/layouts, web/document
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { accessible } from './harness/accessible';
 import { root } from './harness/app';
-import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { findings, settleDemo, things } from './harness/workbench';
 
-const here = withApp({ width: 1280, height: 800 });
-beforeAll(() => settleDemo(here.browser, here.app));
+const { app, browser } = withApp({ width: 1280, height: 800 });
+beforeAll(() => settleDemo(browser, app));
 
 const tiles = () =>
-  here.browser.run<string[]>(
+  browser.run<string[]>(
     `return [...document.querySelectorAll('bs-layout-tiles')[0].querySelectorAll('li button')].map((b) => b.textContent.trim())`,
   );
 /** All layouts are shown with what is put in now. */
 const settled = () =>
-  here.browser.driver.wait(
+  browser.driver.wait(
     () =>
-      here.browser.run<boolean>(
+      browser.run<boolean>(
         `const pictures = [...document.querySelectorAll('bs-layout-tiles')[0]?.querySelectorAll('.picture') ?? []];
          return pictures.length > 0 && pictures.every((p) => p.querySelector('img')) && document.querySelector('bs-layout-tiles [role=status]').textContent.includes('All layouts are shown.');`,
       ),
@@ -25,26 +25,25 @@ const settled = () =>
     'The layouts were not all painted',
   );
 const startFor = async (slot: string) => {
-  await here.browser.visit(`${here.app.app}/graphics`);
-  await here.browser.press('New graphic');
-  await here.browser.press(slot);
+  await browser.visit(`${app.app}/graphics`);
+  await browser.press('New graphic');
+  await browser.press(slot);
   await settled();
 };
 /** What a layer of words says. */
 const says = async (layer: string) => {
-  await here.browser.layer(`Words: ${layer}`);
-  await here.browser.tab('Words');
-  return (await here.browser.find('bs-settings textarea')).getAttribute('value');
+  await browser.layer(`Words: ${layer}`);
+  await browser.tab('Words');
+  return (await browser.find('bs-settings textarea')).getAttribute('value');
 };
-const canvasWords = async () => (await things(here.browser)).filter((t) => t.startsWith('Words'));
+const canvasWords = async () => (await things(browser)).filter((t) => t.startsWith('Words'));
 /** What the fit report says is to be mended, but for what every fresh graphic is told. */
 const toMend = async () => {
-  await here.browser.find('[data-settled="true"]', 30_000);
-  return findings(here.browser);
+  await browser.find('[data-settled="true"]', 30_000);
+  return findings(browser);
 };
 
 it('a new header from a layout with own photo and words, in six actions', async () => {
-  const { browser, app } = here;
   let actions = 0;
   const act = async (work: Promise<unknown>) => {
     actions++;
@@ -72,7 +71,6 @@ it('a new header from a layout with own photo and words, in six actions', async 
 });
 
 it('another layout keeps what was put in and what was changed by hand; undo brings the first back', async () => {
-  const { browser } = here;
   const photo = async () => (await things(browser)).find((t) => t.startsWith('Photo'));
   await browser.layer('Words: Title');
   await browser.tab('Words');
@@ -97,7 +95,6 @@ it('another layout keeps what was put in and what was changed by hand; undo brin
 });
 
 it('one’s own graphic as a layout: its photo and words, and all else of it', async () => {
-  const { browser } = here;
   await startFor('Blog header, 940 × 198');
   await browser.fill(await browser.field('//bs-start-page', 'Title'), 'Spring throwing');
   await settled();
@@ -117,7 +114,6 @@ it('one’s own graphic as a layout: its photo and words, and all else of it', a
 });
 
 it('an avatar is offered layouts without words, and says why', async () => {
-  const { browser } = here;
   await startFor('Round chat avatar, 128 × 128');
   await browser.seeText('shown too small for words');
   const all = await tiles();
@@ -127,7 +123,6 @@ it('an avatar is offered layouts without words, and says why', async () => {
 });
 
 it('a photo from this computer takes its place, and what cannot be read is said', async () => {
-  const { browser } = here;
   await startFor('Link card, 1200 × 630');
   await accessible(browser);
   const chosen = () =>
@@ -155,23 +150,7 @@ it('a photo from this computer takes its place, and what cannot be read is said'
   expect(await chosen()).toBe('image');
 });
 
-it('tiles are gone through by arrow keys, and Enter takes one', async () => {
-  const { browser } = here;
-  await startFor('Blog header, 940 × 198');
-  await browser.run(`document.querySelector('bs-start-page .bare-canvas').focus()`);
-  await browser.keys(Key.ARROW_RIGHT);
-  await browser.keys(Key.ARROW_RIGHT);
-  await browser.driver.wait(
-    () => browser.run<boolean>(`return document.activeElement?.getAttribute('aria-label') === 'Beside the photo'`),
-    5000,
-  );
-  await browser.keys(Key.ENTER);
-  await browser.find('bs-stage');
-  await browser.seeText('layout: Beside the photo');
-});
-
 it('an address of a slot that is no longer there says so; one of a size that was typed works anew', async () => {
-  const { browser, app } = here;
   await browser.go(`${app.app}/graphics/new?slot=nothing`);
   await browser.seeText('no longer in the book');
   await browser.go(`${app.app}/graphics/new?size=333x222`);

@@ -1,3 +1,4 @@
+// Covers: web/sets, core/sets, core/layouts
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { unzipSync } from 'fflate';
@@ -9,8 +10,8 @@ import type { GivenFile } from './harness/browser';
 import { download, dropOn, settleDemo } from './harness/workbench';
 
 // Tiles of one layout, made from a table; and the same set done again with other photos.
-const here = withApp({ width: 1280, height: 800 });
-beforeAll(() => settleDemo(here.browser, here.app));
+const { app, browser } = withApp({ width: 1280, height: 800 });
+beforeAll(() => settleDemo(browser, app));
 
 const seven = ['Bowls', 'Jugs', 'Mugs', 'Bottles', 'Plates', 'Teapots & lids', 'Seconds'];
 const demoPhoto = (name: string, as = name): GivenFile => ({
@@ -22,7 +23,6 @@ const seen: string[] = [];
 
 /** Nothing is being made, and every row is judged. */
 async function settled(rows: number): Promise<void> {
-  const { browser } = here;
   await browser.driver.wait(
     () =>
       browser.run<boolean>(
@@ -34,21 +34,14 @@ async function settled(rows: number): Promise<void> {
     `${rows} rows are not settled`,
   );
 }
-const onTheSet = (...files: GivenFile[]) => dropOn(here.browser, 'bs-set-page main', ...files);
-const words = () =>
-  here.browser.run<string[]>(`return [...document.querySelectorAll('input.word')].map((f) => f.value)`);
+const onTheSet = (...files: GivenFile[]) => dropOn(browser, 'bs-set-page main', ...files);
+const words = () => browser.run<string[]>(`return [...document.querySelectorAll('input.word')].map((f) => f.value)`);
 const photos = () =>
-  here.browser.run<string[]>(
-    `return [...document.querySelectorAll('.cell.photo span')].map((s) => s.textContent.trim())`,
-  );
+  browser.run<string[]>(`return [...document.querySelectorAll('.cell.photo span')].map((s) => s.textContent.trim())`);
 /** The address of the set that is open. */
-const address = () => here.browser.driver.getCurrentUrl();
-async function until(check: () => Promise<boolean>, what: string): Promise<void> {
-  await here.browser.driver.wait(check, 30_000, what);
-}
+const address = () => browser.driver.getCurrentUrl();
 
 it('seven tiles in twenty-five presses, a photo proposed for each; the eighth told', async () => {
-  const { browser, app } = here;
   let actions = 0;
   const act = async (work: Promise<unknown>) => {
     actions++;
@@ -64,7 +57,7 @@ it('seven tiles in twenty-five presses, a photo proposed for each; the eighth to
     await act(browser.keys(word));
     await act(browser.keys(Key.ENTER));
   }
-  await until(async () => (await words()).join() === seven.join(), 'the words stand');
+  await browser.until(async () => (await words()).join() === seven.join(), 'the words stand');
   await settled(7);
   const files = await (actions++, browser.press('Save 7 files'), zip(7));
   console.info(`seven tiles: ${actions} actions`);
@@ -79,7 +72,7 @@ it('seven tiles in twenty-five presses, a photo proposed for each; the eighth to
   expect(proposed.slice(0, 2)).toEqual(['A bowl on the wheel', 'Jugs on the sill']);
   expect(new Set(proposed).size).toBe(7);
   await browser.press('A row');
-  await until(async () => (await words()).length === 8, 'an eighth row');
+  await browser.until(async () => (await words()).length === 8, 'an eighth row');
   await browser.keys('Events', Key.ENTER);
   await browser.seeText('The eighth, “Events”, would not be seen: the page shows 7.');
   await settled(8);
@@ -89,7 +82,6 @@ it('seven tiles in twenty-five presses, a photo proposed for each; the eighth to
 });
 
 async function zip(count: number): Promise<Map<string, Buffer>> {
-  const { browser } = here;
   await browser.seeText(`${count} files are in`, 60_000);
   const path = await download(browser, '.zip', seen);
   seen.push(basename(path));
@@ -97,23 +89,21 @@ async function zip(count: number): Promise<Map<string, Buffer>> {
 }
 
 it('a row taken out comes back by undo, and one moved stands elsewhere', async () => {
-  const { browser } = here;
   await browser.press('Take tile 8 out');
-  await until(async () => (await words()).length === 7, 'a row less');
+  await browser.until(async () => (await words()).length === 7, 'a row less');
   await browser.press('Undo');
-  await until(async () => (await words()).at(-1) === 'Events', 'the row is back');
+  await browser.until(async () => (await words()).at(-1) === 'Events', 'the row is back');
   await browser.press('Redo');
-  await until(async () => (await words()).length === 7, 'gone again');
+  await browser.until(async () => (await words()).length === 7, 'gone again');
   await browser.run(`document.querySelectorAll('.handle')[0].focus()`);
   await browser.keys(Key.ARROW_DOWN);
-  await until(async () => (await words())[1] === 'Bowls', 'it moved down');
+  await browser.until(async () => (await words())[1] === 'Bowls', 'it moved down');
   await browser.chord(Key.CONTROL, 'z');
-  await until(async () => (await words())[0] === 'Bowls', 'it is back at its place');
+  await browser.until(async () => (await words())[0] === 'Bowls', 'it is back at its place');
   await settled(7);
 });
 
 it('a tile changed on its own canvas keeps its change when all are made anew, and follows again at a press', async () => {
-  const { browser } = here;
   const set = await address();
   await browser.press('Open Mugs on its canvas', 'a');
   await browser.find('.layer-item');
@@ -132,15 +122,14 @@ it('a tile changed on its own canvas keeps its change when all are made anew, an
   expect(await hand()).toEqual(['Mugs']);
   const field = (await browser.all('input.word'))[5]!;
   await browser.fill(field, `Teapots${Key.ENTER}`);
-  await until(async () => (await words())[5] === 'Teapots', 'the word changed');
+  await browser.until(async () => (await words())[5] === 'Teapots', 'the word changed');
   await settled(7);
   expect(await hand()).toEqual(['Mugs']);
   await browser.press('Tile 3 follows the layout again');
-  await until(async () => (await hand()).length === 0, 'it follows');
+  await browser.until(async () => (await hand()).length === 0, 'it follows');
 });
 
 it('another layout for all at once', async () => {
-  const { browser } = here;
   await browser.press('Change the layout');
   await browser.find('bs-layout-dialog bs-layout-tiles button');
   await browser.seeText('Words on the photo');
@@ -153,7 +142,6 @@ it('another layout for all at once', async () => {
 });
 
 it('next week’s photos in three actions: made, named, saved; the edition before is put back in one press', async () => {
-  const { browser } = here;
   const before = await photos();
   let actions = 0;
   await browser.press('New edition');
@@ -175,14 +163,13 @@ it('next week’s photos in three actions: made, named, saved; the edition befor
   await browser.seeText('since then: 3 photos');
   await settled(7);
   await browser.press('Put back');
-  await until(async () => (await photos()).join() === before.join(), 'the photos of before');
+  await browser.until(async () => (await photos()).join() === before.join(), 'the photos of before');
   // What was put aside for it is kept in its place.
   await browser.seeText('since then: 3 photos');
   await settled(7);
 });
 
 it('rows pasted from a sheet, with a photo by name, another missing and told', async () => {
-  const { browser } = here;
   const html =
     '<table><tr><td>Name</td><td>Picture</td></tr><tr><td>Dishes</td><td>kiln.jpg</td></tr><tr><td>Cups &amp; more</td><td>nowhere.jpg</td></tr></table>';
   await browser.run(
@@ -191,7 +178,7 @@ it('rows pasted from a sheet, with a photo by name, another missing and told', a
      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))`,
     html,
   );
-  await until(async () => (await words()).slice(5).join() === 'Dishes,Cups & more', 'the rows of the sheet');
+  await browser.until(async () => (await words()).slice(5).join() === 'Dishes,Cups & more', 'the rows of the sheet');
   expect((await photos())[5]).toBe('Kiln at night');
   await browser.seeText('Not among your photos: nowhere.jpg.');
   await settled(7);
@@ -200,10 +187,10 @@ it('rows pasted from a sheet, with a photo by name, another missing and told', a
 it('a CSV that is dropped brings its rows; photos that are dropped go to the rows of their names', async () => {
   const csv = 'word,line\r\n"Vases, tall",from 40\r\nLids,\r\n';
   await onTheSet({ name: 'more.csv', bytes: Buffer.from(csv), type: 'text/csv' });
-  await until(async () => (await words()).slice(7).join('|') === 'Vases, tall|Lids', 'the rows of the file');
+  await browser.until(async () => (await words()).slice(7).join('|') === 'Vases, tall|Lids', 'the rows of the file');
   await settled(9);
   await onTheSet(demoPhoto('sill.jpg', 'vase.jpg'), demoPhoto('pots-tall.jpg', 'plates.jpg'));
-  await until(async () => {
+  await browser.until(async () => {
     const now = await photos();
     return now[7] === 'vase' && now[4] === 'plates';
   }, 'photos at their rows');
@@ -211,12 +198,11 @@ it('a CSV that is dropped brings its rows; photos that are dropped go to the row
 });
 
 it('what is called off in the middle leaves what was there', async () => {
-  const { browser } = here;
   const before = await words();
   const csv = Array.from({ length: 400 }, (_, i) => `Tile ${i}`).join('\n');
   await onTheSet({ name: 'many.csv', bytes: Buffer.from(csv), type: 'text/csv' });
   await browser.press('Cancel');
-  await until(async () => (await browser.all('.news .working')).length === 0, 'nothing is under way');
+  await browser.until(async () => (await browser.all('.news .working')).length === 0, 'nothing is under way');
   expect(await words()).toEqual(before);
   await browser.driver.navigate().refresh();
   await settled(9);
@@ -224,22 +210,24 @@ it('what is called off in the middle leaves what was there', async () => {
 });
 
 it('of many rows those near what is seen are drawn; one added at the end is written in at once', async () => {
-  const { browser } = here;
   const csv = Array.from({ length: 60 }, (_, i) => `Piece ${i + 1}`).join('\n');
   const rows = () => browser.all('tr[data-row]');
   await onTheSet({ name: 'many.csv', bytes: Buffer.from(csv), type: 'text/csv' });
-  await until(async () => (await rows()).length === 69, '69 rows');
+  await browser.until(async () => (await rows()).length === 69, '69 rows');
   // What is out of sight can be found and read, and is not made yet.
-  await until(async () => (await (await browser.find('tr[data-row="68"]')).getText()) === 'Piece 60', 'the last row');
+  await browser.until(
+    async () => (await (await browser.find('tr[data-row="68"]')).getText()) === 'Piece 60',
+    'the last row',
+  );
   expect((await words()).length).toBeLessThan(40);
   await accessible(browser);
   await browser.press('A row');
-  await until(
+  await browser.until(
     () => browser.run<boolean>(`return document.activeElement.getAttribute('aria-label') === 'Word of tile 70'`),
     'the new row is written in',
   );
   await browser.driver.actions().sendKeys('The seventieth', Key.TAB).perform();
-  await until(async () => (await words()).at(-1) === 'The seventieth', 'its word');
+  await browser.until(async () => (await words()).at(-1) === 'The seventieth', 'its word');
   // Enter leads on through rows that were never drawn.
   const row = (i: number) => browser.run(`document.querySelector('tr[data-row="${i}"]').scrollIntoView()`);
   await row(40);
@@ -247,20 +235,19 @@ it('of many rows those near what is seen are drawn; one added at the end is writ
   await browser.run(`arguments[0].focus()`, field);
   for (let i = 42; i < 56; i++) {
     await browser.driver.actions().sendKeys(Key.ENTER).perform();
-    await until(
+    await browser.until(
       () => browser.run<boolean>(`return document.activeElement.getAttribute('aria-label') === 'Word of tile ${i}'`),
       `the word of tile ${i}`,
     );
   }
   for (const left of [70, 69, 9]) {
     await browser.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
-    await until(async () => (await rows()).length === left, `${left} rows`);
+    await browser.until(async () => (await rows()).length === left, `${left} rows`);
   }
   await settled(9);
 });
 
 it('a set is one card, found by its tiles’ words, and gone and back in one', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.find('bs-set-card');
   await browser.seeText('A set of 9');
@@ -280,7 +267,6 @@ it('a set is one card, found by its tiles’ words, and gone and back in one', a
 });
 
 it('all on the site in one press: one entry in Sites, and a visitor sees them side by side in their order', async () => {
-  const { browser, app } = here;
   await browser.visit(`${app.app}/graphics`);
   await browser.press('New graphic');
   await browser.press('A row of 7: Menu tile');

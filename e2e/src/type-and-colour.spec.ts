@@ -1,18 +1,14 @@
+// Covers: web/type, web/ui, web/workbench, web/house-style, core/words, core/colour, core/house
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { type RunningApp, root } from './harness/app';
-import { Key, type Browser } from './harness/browser';
+import { root } from './harness/app';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, download, drop, exportedPng, newGraphic, things } from './harness/workbench';
 
 // Type, fields and colour in the running app.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp();
 afterEach(async () => {
   expect(await browser.errors()).toEqual([]);
 });

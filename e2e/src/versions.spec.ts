@@ -1,21 +1,16 @@
-import { type RunningApp } from './harness/app';
+// Covers: web/workbench, web/document, core/graphic
 import { accessible } from './harness/accessible';
-import { Key, type Browser } from './harness/browser';
+import { Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { settleDemo } from './harness/workbench';
 
 // States of a graphic that were named: come back to, gone on from, compared.
-const here = withApp();
-let app: RunningApp;
-let browser: Browser;
+const { app, browser } = withApp();
 beforeAll(async () => {
-  ({ app, browser } = here);
   await settleDemo(browser, app);
   await browser.visit(`${app.app}/graphics/demo-notes`);
 });
 
-const until = (what: () => Promise<boolean>, message: string, within = 10_000) =>
-  browser.driver.wait(what, within, message);
 const text = (css: string) =>
   browser.run<string[]>(
     `return [...document.querySelectorAll(arguments[0])].map((e) => e.textContent.trim().replace(/\\s+/g, ' '))`,
@@ -23,7 +18,7 @@ const text = (css: string) =>
   );
 const keep = async (name: string) => {
   await browser.fill(await browser.find('input[aria-label="Name for this state"]'), `${name}${Key.ENTER}`);
-  await until(async () => (await text('.version .name')).includes(name), `“${name}” is no version`);
+  await browser.until(async () => (await text('.version .name')).includes(name), `“${name}” is no version`);
 };
 const size = async (px: number) => {
   await browser.layer('Words: Title');
@@ -42,7 +37,7 @@ it('a state is named, gone on from, and come back to', async () => {
   await (await browser.find('.version:last-of-type .go')).click();
   await browser.layer('Words: Title');
   const field = () => browser.field('//bs-settings', 'Size');
-  await until(async () => (await (await field()).getAttribute('value')) === '54', 'It is not as it was');
+  await browser.until(async () => (await (await field()).getAttribute('value')) === '54', 'It is not as it was');
   // Another way from there: both are kept.
   await size(60);
   expect(await text('.version .name')).toEqual(['Small title', 'Large title']);
@@ -52,12 +47,12 @@ it('versions outlive a reload', async () => {
   await browser.saved();
   await browser.driver.navigate().refresh();
   await browser.press('Steps');
-  await until(async () => (await text('.version .name')).length === 2, 'They are gone');
+  await browser.until(async () => (await text('.version .name')).length === 2, 'They are gone');
 });
 
 it('two and three are compared side by side and one over the other, and what differs is said', async () => {
   await browser.press('Compare');
-  await until(async () => (await browser.all('bs-compare img')).length === 2, 'They were not painted', 30_000);
+  await browser.until(async () => (await browser.all('bs-compare img')).length === 2, 'They were not painted', 30_000);
   expect(await text('bs-compare section li')).toEqual(['Title: 54 → 40 px']);
   await accessible(browser);
   // A third beside them, and what differs from the first.
@@ -65,7 +60,11 @@ it('two and three are compared side by side and one over the other, and what dif
     `const s = document.querySelector('bs-compare select[aria-label="Third"]') ?? [...document.querySelectorAll('bs-compare bs-select')].find((b) => b.textContent.includes('Third')).querySelector('select');
      s.value = 'now'; s.dispatchEvent(new Event('change'));`,
   );
-  await until(async () => (await browser.all('bs-compare img')).length === 3, 'The third was not painted', 30_000);
+  await browser.until(
+    async () => (await browser.all('bs-compare img')).length === 3,
+    'The third was not painted',
+    30_000,
+  );
   expect(await text('bs-compare section li')).toEqual(['Title: 54 → 40 px', 'Title: 54 → 60 px']);
   await accessible(browser);
   // At true size all are looked at in one place.
@@ -83,7 +82,7 @@ it('two and three are compared side by side and one over the other, and what dif
   await browser.press('One over the other');
   await browser.find('bs-compare .both .top');
   await browser.keys(Key.ESCAPE);
-  await until(async () => (await browser.all('bs-compare')).length === 0, 'It is open still');
+  await browser.until(async () => (await browser.all('bs-compare')).length === 0, 'It is open still');
 });
 
 it('what is live is compared with what is here now', async () => {
@@ -99,7 +98,7 @@ it('what is live is compared with what is here now', async () => {
   await browser.saved();
   await browser.press('Steps');
   await browser.press('Compare');
-  await until(
+  await browser.until(
     async () => (await text('bs-compare figcaption'))[0]?.startsWith('What is live on') ?? false,
     'What is live was not found',
     20_000,

@@ -1,3 +1,4 @@
+// Covers: web/page, web/sites, core/page, server
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { devices, windowWidth, type Device } from '@bright-slot/core';
@@ -8,7 +9,7 @@ import { withApp } from './harness/suite';
 // What a visitor’s browser shows of each of the site’s pages, held against the likeness that the app shows of it: the
 // same markup, but another document, with its own type and nothing inherited.
 
-const here = withApp();
+const { app, browser } = withApp();
 const HIGH = 1500;
 
 /** A picture in which every px tells where it is from, so that a shift or another scaling is seen. */
@@ -31,10 +32,10 @@ async function show(slot: string, name: string, png: Buffer): Promise<void> {
   for (const [key, value] of Object.entries({ name, slot, alt: 'Ruled', graphicId: 'g', graphicName: 'Ruled' }))
     body.set(key, value);
   body.set('file', new File([new Uint8Array(png)], name, { type: 'image/png' }));
-  const headers = { Origin: here.app.app };
-  const sent = await fetch(`${here.app.site}/api/pictures`, { method: 'POST', headers, body });
+  const headers = { Origin: app.app };
+  const sent = await fetch(`${app.site}/api/pictures`, { method: 'POST', headers, body });
   const { id } = (await sent.json()) as { id: string };
-  await fetch(`${here.app.site}/api/slots/${slot}`, {
+  await fetch(`${app.site}/api/slots/${slot}`, {
     method: 'PUT',
     headers: { ...headers, 'Content-Type': 'application/json' },
     body: JSON.stringify({ picture: id }),
@@ -50,9 +51,9 @@ interface Place {
 
 /** The places of a page in a window as wide as a device’s, and how it is painted. `root` is where its markup stands. */
 async function painted(root: string, file: string): Promise<{ places: Place[]; pixels: Buffer; width: number }> {
-  await here.browser.driver.wait(
+  await browser.driver.wait(
     () =>
-      here.browser.run<boolean>(
+      browser.run<boolean>(
         `const root = ${root};
          const images = [...root.querySelectorAll('img')];
          return images.length > 0 && images.every((i) => i.complete && i.naturalWidth > 0) && document.fonts.status === 'loaded';`,
@@ -60,11 +61,11 @@ async function painted(root: string, file: string): Promise<{ places: Place[]; p
     15_000,
     `The pictures of ${file} do not come`,
   );
-  const places = await here.browser.run<Place[]>(
+  const places = await browser.run<Place[]>(
     `return [...(${root}).querySelectorAll('.slot')].map((s) => { const r = s.getBoundingClientRect(); return { x: r.x, y: r.y, width: r.width, height: r.height }; });`,
   );
   const path = join(tmpdir(), `visitor-${process.pid}-${file}.png`);
-  await here.browser.screenshot(path);
+  await browser.screenshot(path);
   const { data, info } = await sharp(path).removeAlpha().raw().toBuffer({ resolveWithObject: true });
   return { places, pixels: data, width: info.width };
 }
@@ -96,13 +97,13 @@ it('shows what On the page shows: all pages of the site, at three widths, to a p
   const widthOf = (path: string, device: Device) =>
     windowWidth(slots.get(pages.find((p) => p.path === path)!.slots[0]!)!, device);
   try {
-    await here.browser.go(`${here.app.app}/sites`);
-    await here.browser.find('bs-stand-in-pages .page');
+    await browser.go(`${app.app}/sites`);
+    await browser.find('bs-stand-in-pages .page');
     for (const [i, { path }] of pages.entries())
       for (const device of devices) {
-        await here.browser.size(widthOf(path, device), HIGH);
+        await browser.size(widthOf(path, device), HIGH);
         // The likeness at its own size, with nothing before it; it inherits what the app’s own page gives it.
-        await here.browser.run(
+        await browser.run(
           `document.querySelectorAll('[data-lifted]').forEach((e) => { e.style.cssText = e.dataset.lifted; delete e.dataset.lifted; });
            const e = document.querySelectorAll('bs-page-likeness')[arguments[0]];
            e.dataset.lifted = e.style.cssText;
@@ -117,8 +118,8 @@ it('shows what On the page shows: all pages of the site, at three widths, to a p
     const worst = { px: 0, levels: 0, at: '' };
     for (const { path } of pages)
       for (const device of devices) {
-        await here.browser.size(widthOf(path, device), HIGH);
-        await here.browser.go(`${here.app.site}${path}`);
+        await browser.size(widthOf(path, device), HIGH);
+        await browser.go(`${app.site}${path}`);
         const visitor = await painted('document', `visitor-${device}`);
         const own = seen.get(`${path} ${device}`)!;
         expect([path, device, visitor.places.length]).toEqual([path, device, own.places.length]);
@@ -134,34 +135,34 @@ it('shows what On the page shows: all pages of the site, at three widths, to a p
     expect(worst.px).toBeLessThanOrEqual(1);
     expect(worst.levels).toBeLessThanOrEqual(2);
   } finally {
-    await here.browser.size(1280, 800);
+    await browser.size(1280, 800);
   }
 });
 
 it('the site misbehaves as it is told to on Sites, and a page takes its settings and goes back', async () => {
-  await here.browser.go(`${here.app.app}/sites`);
-  await here.browser.find('bs-stand-in-pages .page');
-  const faults = async () => (await fetch(`${here.app.site}/api/faults`)).json() as Promise<Record<string, unknown>>;
-  await (await here.browser.find('.faults summary')).click();
-  for (const name of ['Full', 'Darkens']) await (await here.browser.named('label', name)).click();
-  await here.browser.driver.wait(async () => (await faults())['full'] === true, 5000);
+  await browser.go(`${app.app}/sites`);
+  await browser.find('bs-stand-in-pages .page');
+  const faults = async () => (await fetch(`${app.site}/api/faults`)).json() as Promise<Record<string, unknown>>;
+  await (await browser.find('.faults summary')).click();
+  for (const name of ['Full', 'Darkens']) await (await browser.named('label', name)).click();
+  await browser.driver.wait(async () => (await faults())['full'] === true, 5000);
   expect(await faults()).toMatchObject({ full: true, darkening: 0.3, slow: 0 });
-  for (const name of ['Full', 'Darkens']) await (await here.browser.named('label', name)).click();
-  await here.browser.driver.wait(async () => (await faults())['darkening'] === 0, 5000);
+  for (const name of ['Full', 'Darkens']) await (await browser.named('label', name)).click();
+  await browser.driver.wait(async () => (await faults())['darkening'] === 0, 5000);
 
-  const css = async () => (await fetch(`${here.app.site}/blog.css`)).text();
+  const css = async () => (await fetch(`${app.site}/blog.css`)).text();
   const plain = await css();
   const within = (text: string) =>
-    here.browser.run(
+    browser.run(
       `const card = document.querySelector('section[data-slot="blog-header"]');
        [...card.querySelectorAll('summary, button')].find((s) => s.textContent.includes(arguments[0])).click()`,
       text,
     );
   await within('The page’s settings');
   await within('Send them to the page');
-  await here.browser.seeText('has them now.');
+  await browser.seeText('has them now.');
   expect(await css()).not.toBe(plain);
   await within('The page’s own again');
-  await here.browser.seeText('has its own again.');
+  await browser.seeText('has its own again.');
   expect(await css()).toBe(plain);
 });

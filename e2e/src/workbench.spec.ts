@@ -1,14 +1,9 @@
-import type { RunningApp } from './harness/app';
-import { type Browser, By, Key } from './harness/browser';
+// Covers: web/workbench, web/document, core/graphic, core/report
+import { By, Key } from './harness/browser';
 import { withApp } from './harness/suite';
 import { canvasAt, newGraphic, things } from './harness/workbench';
 
-const here = withApp({ reducedMotion: false });
-let app: RunningApp;
-let browser: Browser;
-beforeAll(() => {
-  ({ app, browser } = here);
-});
+const { app, browser } = withApp({ reducedMotion: false });
 
 const open = async (id: string) => {
   await browser.visit(`${app.app}/graphics/${id}`);

@@ -324,6 +324,11 @@ export class Browser {
     return this.find('canvas[data-exact="true"]', 30_000);
   }
 
+  /** Waits until a check holds; `why` is said where it never does. */
+  async until(check: () => Promise<boolean>, why: string, within = 15_000): Promise<void> {
+    await this.driver.wait(check, within, why);
+  }
+
   async saved(): Promise<void> {
     await this.driver.wait(
       async () => /^Saved /.test(await (await this.find('bs-save-state')).getText()),

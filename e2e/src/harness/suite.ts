@@ -28,6 +28,17 @@ async function keepDemo(folder: string): Promise<void> {
   writeFileSync(join(folder, 'port'), new URL(app.app).port);
 }
 
+/** Stands for what is there once the tests have begun. */
+const once = <T extends object>(there: () => T | undefined): T =>
+  new Proxy({} as T, {
+    get: (_, key) => {
+      const it = there();
+      if (!it) throw new Error('The app and its browser are there once the tests have begun, not before.');
+      const value: unknown = Reflect.get(it, key);
+      return typeof value === 'function' ? (value.bind(it) as unknown) : value;
+    },
+  });
+
 /**
  * The app and a browser for the tests of a file, the demo in place; both go when the tests are done. Without motion
  * unless it is asked for: nothing has to be waited for, and two processes share two cores.
@@ -47,12 +58,5 @@ export function withApp(choices: BrowserChoices = {}): { readonly app: RunningAp
     await held.browser?.close();
     await held.app?.stop();
   });
-  return {
-    get app() {
-      return held.app!;
-    },
-    get browser() {
-      return held.browser!;
-    },
-  };
+  return { app: once(() => held.app), browser: once(() => held.browser) };
 }

@@ -1,3 +1,4 @@
+// Covers: web, core, server
 import { chooseFormat } from '../harness/exporting';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';

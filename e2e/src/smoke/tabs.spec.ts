@@ -1,3 +1,4 @@
+// Covers: web/document, web/storage
 import { startApp, type RunningApp } from '../harness/app';
 import { Browser, Key } from '../harness/browser';
 import { settleDemo, things } from '../harness/workbench';

@@ -1,8 +1,9 @@
+// Covers: web
 import { accessible } from '../harness/accessible';
 import { withApp } from '../harness/suite';
 
 // The five places that everyone meets; `access.spec` goes through every view and dialog.
-const here = withApp();
+const { app, browser } = withApp();
 
 it.each([
   ['Graphics', 'graphics', 'bs-graphic-card'],
@@ -11,8 +12,8 @@ it.each([
   ['Slots', 'slots', 'bs-slot-card'],
   ['Sites', 'sites', 'section.page'],
 ])('%s: axe finds nothing, controls stand out 3 : 1, nothing is cut at 1280 × 640', async (_what, path, arrived) => {
-  await here.browser.size(1280, 640);
-  await here.browser.visit(`${here.app.app}/${path}`);
-  await here.browser.find(arrived, 60_000);
-  await accessible(here.browser);
+  await browser.size(1280, 640);
+  await browser.visit(`${app.app}/${path}`);
+  await browser.find(arrived, 60_000);
+  await accessible(browser);
 });

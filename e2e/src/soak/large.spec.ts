@@ -1,3 +1,4 @@
+// Covers: web/storage, core/backup
 import { statSync } from 'node:fs';
 import { startApp, type RunningApp } from '../harness/app';
 import { Browser } from '../harness/browser';

@@ -1,3 +1,4 @@
+// Covers: web/pixels, web/storage
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
