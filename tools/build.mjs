@@ -31,7 +31,7 @@ export async function build({ demo = true } = {}) {
   ];
   await whenChanged('web', web, ['dist/web/browser/index.html'], () => {
     console.log('Building the app …');
-    run('npx', ['ng', 'build', '--configuration', 'production'], {
+    run('npx', ['ng', 'build', 'web', '--configuration', 'production'], {
       env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
     });
   });

@@ -4,5 +4,5 @@ import { build } from './build.mjs';
 import { root } from './prepare.mjs';
 
 await build();
-spawn('npx', ['ng', 'build', '--configuration', 'development', '--watch'], { cwd: root, stdio: 'inherit' });
+spawn('npx', ['ng', 'build', 'web', '--configuration', 'development', '--watch'], { cwd: root, stdio: 'inherit' });
 spawn('npx', ['tsx', 'watch', 'server/src/main.ts'], { cwd: root, stdio: 'inherit' });

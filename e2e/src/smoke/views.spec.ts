@@ -9,7 +9,7 @@ it.each([
   ['Graphics', 'graphics', 'bs-graphic-card'],
   ['the workbench', 'graphics/demo-autumn-glazes', '[data-settled="true"]'],
   ['Export', 'graphics/demo-autumn-glazes/export', '.formats[data-found="true"]'],
-  ['Slots', 'slots', 'bs-slot-card'],
+  ['Slots', 'slots', 'bs-slot-outlines li'],
   ['Sites', 'sites', 'section.page'],
 ])('%s: axe finds nothing, controls stand out 3 : 1, nothing is cut at 1280 × 640', async (_what, path, arrived) => {
   await browser.size(1280, 640);
