@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import express from 'express';
 import { Builder, logging } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
+import { madePictures } from './made-pictures.mjs';
 import { filesBelow, root, run, unless, whenChanged } from './prepare.mjs';
 
 /** A page that says nothing for so long hangs, ms. */
@@ -71,7 +72,7 @@ export async function componentTests({ name = '' } = {}) {
   app.get('/', (_, to) => to.type('html').send(page(name)));
   app.use('/jasmine', express.static(join(root, 'node_modules/jasmine-core/lib/jasmine-core')));
   app.use(express.static(join(root, 'dist/components/browser')));
-  app.use('/demo', express.static(join(root, 'demo')));
+  madePictures(app);
   const server = await new Promise((ready) => {
     const s = app.listen(0, '127.0.0.1', () => ready(s));
   });

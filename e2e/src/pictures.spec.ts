@@ -1,7 +1,6 @@
 // Covers: web/pixels, web/media, core/pixels, core/formats
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import exifr from 'exifr';
 import sharp from 'sharp';
 import crc from 'crc-32';
 import { converter } from 'culori';
@@ -36,22 +35,6 @@ const quarters = (width: number, height: number) =>
 describe('kinds of picture', () => {
   beforeAll(() => newGraphic(browser, app, 'Form header, 1600 × 400'));
 
-  it.each([
-    ['WebP', 'webp'],
-    ['AVIF', 'avif'],
-    ['PNG', 'png'],
-    ['GIF', 'gif'],
-  ] as const)('%s comes in and covers the canvas', async (_name, format) => {
-    const bytes = await quarters(800, 200).toFormat(format).toBuffer();
-    await drop(browser, { name: `quarters.${format}`, bytes });
-    await browser.tab('Place');
-    await browser.seeText('its own 800 × 200 px');
-    const [[r, g, b]] = (await canvasAt(browser, 1600, [[400, 100]])) as [number[]];
-    expect(r).toBeGreaterThan(170);
-    expect(g! + b!).toBeLessThan(60);
-    await undo();
-  });
-
   it('of a moving GIF the first frame', async () => {
     const [first, second] = [await quarters(400, 100).raw().toBuffer(), Buffer.alloc(400 * 100 * 3, 255)];
     const bytes = await sharp(Buffer.concat([first, second]), {
@@ -80,48 +63,6 @@ describe('kinds of picture', () => {
     await undo();
     expect(await things(browser)).toHaveLength(0);
   });
-});
-
-// All eight orientations of Exif 2.32 (CIPA DC-008), section 4.6.4 A, tag Orientation; how they are to be seen is told
-// by two independent readers: exifr (turn and mirror) and sharp (the pixels).
-describe('EXIF orientation', () => {
-  beforeAll(() => newGraphic(browser, app, 'Form header, 1600 × 400'));
-  // A small one is read from a bitmap, a large one as its file stores it.
-  const sizes = [
-    [320, 160],
-    [2480, 1240],
-  ] as const;
-  it.each(sizes.flatMap(([w, h]) => [1, 2, 3, 4, 5, 6, 7, 8].map((o) => [o, w, h] as const)))(
-    '%d, %d × %d px',
-    async (...[orientation, w, h]) => {
-      const stored = await quarters(w, h).withMetadata({ orientation }).jpeg({ quality: 95 }).toBuffer();
-      const turn = (await exifr.rotation(stored))!;
-      const upright = await sharp(stored).autoOrient().ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-      expect([upright.info.width, upright.info.height]).toEqual(turn.dimensionSwapped ? [h, w] : [w, h]);
-      await drop(browser, { name: `turned-${orientation}.jpg`, bytes: stored });
-      await browser.driver.wait(async () => (await things(browser)).join().includes(`turned-${orientation},`), 10_000);
-      await browser.seeText(`its own ${upright.info.width} × ${upright.info.height} px`);
-      await browser.press('Show it whole');
-      await browser.driver.wait(async () => !(await things(browser))[0]!.includes('1600 ×'), 5000);
-      const [, width, height, x, y] = /, (\d+) × (\d+) px at (-?\d+), (-?\d+)/
-        .exec((await things(browser))[0]!)!
-        .map(Number);
-      const places = [0.25, 0.75].flatMap((v) => [0.25, 0.75].map((u) => [u, v] as const));
-      const seen = await canvasAt(
-        browser,
-        1600,
-        places.map(([u, v]) => [x! + width! * u, y! + height! * v]),
-      );
-      places.forEach(([u, v], i) => {
-        const picture = { width: upright.info.width, data: upright.data };
-        const wanted = pixelAt(picture, upright.info.width * u, upright.info.height * v);
-        for (const k of [0, 1, 2]) expect(Math.abs(seen[i]![k]! - wanted[k]!)).toBeLessThan(24);
-      });
-      await undo();
-      await undo();
-      await browser.driver.wait(async () => (await things(browser)).length === 0, 5000);
-    },
-  );
 });
 
 // Colours of 2 × 2 px in the first, of each in the second; an odd height is read another way again.
