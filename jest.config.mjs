@@ -5,6 +5,7 @@ const units = ['core', 'server', 'web'].map((name) => ({
   testMatch: ['<rootDir>/src/**/*.spec.js'],
   runner: 'jest-light-runner/child-process',
   transform: {},
+  setupFiles: name === 'web' ? ['<rootDir>/../../../tools/unit-setup.mjs'] : [],
 }));
 
 /** The real browser: Jest's own runner, since every case has a limit there. */

@@ -153,6 +153,22 @@ describe('save everything, bring back', () => {
 
 describe('storage', () => {
   let browser: Browser;
+  /** Whether 50 kB more are refused, in a database of their own that goes again. */
+  const refused = () =>
+    browser.driver.executeAsyncScript<boolean>(
+      `const [done] = arguments;
+       const asked = indexedDB.open('room', 1);
+       asked.onupgradeneeded = () => asked.result.createObjectStore('room');
+       asked.onerror = () => done(true);
+       asked.onsuccess = () => {
+         const db = asked.result;
+         const end = (full) => { db.close(); indexedDB.deleteDatabase('room'); setTimeout(() => done(full), 500); };
+         const t = db.transaction('room', 'readwrite', { durability: 'strict' });
+         t.objectStore('room').put(new Uint8Array(50_000), 1);
+         t.oncomplete = () => end(false);
+         t.onabort = () => end(true);
+       };`,
+    );
   beforeAll(async () => {
     browser = await Browser.open();
     await settleDemo(browser, app);
@@ -182,8 +198,8 @@ describe('storage', () => {
         ...(quotaSize === undefined ? {} : { quotaSize }),
       });
     await quota(1000);
-    // Chromium goes by what it last knew of the free room for half a minute.
-    await browser.driver.sleep(31_000);
+    // Chromium goes by what it last knew of the free room for half a minute: until it refuses what we write elsewhere.
+    await browser.until(() => refused(), 'Chromium never ran out of room', 60_000);
     await browser.fill(await browser.find('input.name'), `Kiln, full disk${Key.ENTER}`);
     await browser.seeText('The browser has no room left, so the last change is not saved');
     expect(await (await browser.find('bs-save-state')).getText()).toBe('Not saved');
@@ -195,8 +211,11 @@ describe('storage', () => {
       .png()
       .toBuffer();
     await drop(browser, { name: 'noise.png', bytes: noise });
-    await browser.find('mat-snack-bar-container');
-    expect(await (await browser.find('mat-snack-bar-container')).getText()).toContain('no room left');
+    // The bar is there before its words are.
+    await browser.until(
+      async () => (await (await browser.find('mat-snack-bar-container')).getText()).includes('no room left'),
+      'The picture was not refused in words',
+    );
     expect(await things(browser)).toHaveLength(2);
     // Deleting is what is advised: it needs no room. In another tab, since this one has something in hand.
     const here = await browser.driver.getWindowHandle();

@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { Injector, runInInjectionContext } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { BehaviorSubject } from 'rxjs';

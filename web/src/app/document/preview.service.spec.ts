@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { newGraphic, type ReportContext } from '@bright-slot/core';
 import { demo } from '../../../../demo/src/index';
 import { PixelsService } from '../pixels/pixels.service';

@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { ApplicationRef, signal, type Injector } from '@angular/core';
 import { provideEffects } from '@ngrx/effects';
 import { Store, provideStore } from '@ngrx/store';

@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { newGraphic, slotsToStart, startHistory, current, type Edit } from '@bright-slot/core';
 import { BACKDROP, WorkbenchActions, surviving, workbenchFeature } from './workbench.store';
 

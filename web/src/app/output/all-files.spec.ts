@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { signal } from '@angular/core';
 import { demo } from '../../../../demo/src/index';
 import {

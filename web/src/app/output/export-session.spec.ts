@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { demo } from '../../../../demo/src/index';
 import { ApplicationRef, DestroyRef, signal, type Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';

@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { ApplicationRef, DestroyRef, type Injector } from '@angular/core';
 import { demo } from '../../../../demo/src/index';
 import { frameOf, newGraphic, noNotes, type FileDifference } from '@bright-slot/core';

@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { signal, type Injector } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import {

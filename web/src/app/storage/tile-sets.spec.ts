@@ -1,4 +1,3 @@
-import '@angular/compiler';
 import { Injector, runInInjectionContext } from '@angular/core';
 import { IDBFactory, IDBKeyRange } from 'fake-indexeddb';
 import {
