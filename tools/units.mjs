@@ -70,7 +70,7 @@ export async function unitTests(more = []) {
   await unpackType();
   await buildKernel();
   const { outputs } = await bundleUnits();
-  const found = await jest(PLACES, ['--maxWorkers', '2', ...more]);
+  const found = await jest(PLACES, more.includes('--runInBand') ? more : ['--maxWorkers', '2', ...more]);
   const source = Object.fromEntries(
     Object.entries(outputs).flatMap(([to, { entryPoint }]) => (entryPoint ? [[join(root, to), entryPoint]] : [])),
   );

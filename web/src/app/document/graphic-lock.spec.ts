@@ -1,17 +1,19 @@
 import { Injector, runInInjectionContext } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { BehaviorSubject } from 'rxjs';
+import { giveGlobalsBack, putGlobals } from '../testing/globals';
 import { FakeLocks } from '../testing/locks';
 import { GraphicLock } from './graphic-lock';
 
 let locks: FakeLocks;
 beforeEach(() => {
   locks = new FakeLocks();
-  Object.defineProperty(globalThis, 'navigator', { value: { locks }, configurable: true });
+  putGlobals({ navigator: { locks } });
 });
 
 const opened: GraphicLock[] = [];
 afterEach(() => {
+  giveGlobalsBack();
   for (const lock of opened.splice(0)) (lock as unknown as { channel: BroadcastChannel }).channel.close();
 });
 

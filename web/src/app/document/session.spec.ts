@@ -28,6 +28,7 @@ import { OpenGraphic } from './open-graphic';
 import { PersistenceEffects } from './persistence.effects';
 import { Workbench } from './workbench';
 import { WorkbenchActions, workbenchFeature } from './workbench.store';
+import { giveGlobalsBack, putGlobals } from '../testing/globals';
 
 const graphicOf = (id: string) =>
   newGraphic({ id, name: `Graphic ${id}`, created: '2026-11-29T00:00:00Z', slot: slotsToStart[0]! });
@@ -41,8 +42,9 @@ const style = signal({ ...plainHouseStyle, business: 'Ottermill Pottery' });
 let stale: Subject<string>;
 let left: Subject<string>;
 
+afterEach(giveGlobalsBack);
 beforeEach(async () => {
-  Object.assign(globalThis, {
+  putGlobals({
     addEventListener: () => undefined,
     localStorage: { length: 0, key: () => null, setItem: () => undefined },
   });

@@ -1,3 +1,4 @@
+import { giveGlobalsBack, putGlobals } from '../testing/globals';
 import { signal } from '@angular/core';
 import { demo } from '../../../../demo/src/index';
 import {
@@ -97,8 +98,9 @@ const house = { style: () => houseStyle };
 let all: AllFiles;
 let weights: FileWeightsService;
 let injector: ReturnType<typeof rootInjector>;
+afterEach(giveGlobalsBack);
 beforeEach(() => {
-  (globalThis as { window?: unknown }).window = { showDirectoryPicker: () => Promise.resolve(folder) };
+  putGlobals({ window: { showDirectoryPicker: () => Promise.resolve(folder) } });
   written.clear();
   sites.set([]);
   [noted, asked, houseStyle] = [[], 0, style];

@@ -1,10 +1,11 @@
+import { giveGlobalsBack, putGlobals } from '../testing/globals';
 import { FetchAhead } from './fetch-ahead';
 
 /** A page that answers to every path, and what was asked of it. */
 function page() {
   const asked: string[] = [];
   const answers: Record<string, unknown> = { '/ahead.json': { build: 'b', code: ['/a.js', '/b.js'], files: [] } };
-  Object.assign(globalThis, {
+  putGlobals({
     window: {},
     navigator: {},
     fetch: (path: string) => {
@@ -18,7 +19,6 @@ function page() {
   return asked;
 }
 
-const before = globalThis.fetch;
 /** Lets time pass, and what is answered meanwhile be read. */
 async function pass(ms: number): Promise<void> {
   for (let at = 0; at < ms; at += 100) {
@@ -29,7 +29,7 @@ async function pass(ms: number): Promise<void> {
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => {
   jest.useRealTimers();
-  Object.assign(globalThis, { window: undefined, navigator: undefined, fetch: before });
+  giveGlobalsBack();
 });
 
 it('fetches what is needed later some time after the start, one after the other', async () => {
