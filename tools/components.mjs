@@ -22,6 +22,7 @@ export async function buildComponents() {
   const imported = ['web/src/app/testing/component-page.ts', ...specs];
   unless(main, imported.map((f) => `import '../../${f.replace(/\.ts$/, '')}';\n`).join(''));
   const inputs = [
+    ...specs,
     'web/src',
     'core/src',
     'core/kernel',
